@@ -1,0 +1,60 @@
+/** The longest address that is followed or kept; what is longer is cut where it is shown. */
+export const maxAddressLength = 4096;
+
+/**
+ * The one form of a page's address: http(s) only, no fragment, default port and letter case of the
+ * host settled by the URL standard (https://url.spec.whatwg.org/).
+ *
+ * @returns the address, or `undefined` when `text` is not the address of a page.
+ */
+export function pageAddress(text: string, base?: string): string | undefined {
+  if (text.length > maxAddressLength || !URL.canParse(text, base)) return undefined;
+  const url = new URL(text, base);
+  if (url.protocol !== 'http:' && url.protocol !== 'https:') return undefined;
+  url.hash = '';
+  url.hostname = url.hostname.replace(/\.$/, '');
+  return url.href;
+}
+
+/** The address of a file without its fragment, as the network sees it. */
+export function withoutFragment(address: string): string {
+  const mark = address.indexOf('#');
+  return mark < 0 ? address : address.slice(0, mark);
+}
+
+/** Host and port of an address, or an empty text for one that has none (`data:`). */
+export function hostOf(address: string): string {
+  return URL.canParse(address) ? new URL(address).host : '';
+}
+
+/**
+ * A file path below a folder for an address: host left out, every segment made harmless (no `..`,
+ * no separators, no control characters, at most 120 characters), the query folded into the name.
+ */
+export function relativePathOf(address: string): string {
+  const url = new URL(address);
+  const segments = url.pathname.split('/').map(safeSegment).filter(Boolean);
+  if (url.pathname.endsWith('/') || segments.length === 0) segments.push('index');
+  if (url.search) {
+    const last = segments.length - 1;
+    const { stem, extension } = splitExtension(segments[last]!);
+    segments[last] = safeSegment(`${stem}-${url.search.slice(1)}`) + extension;
+  }
+  return segments.join('/');
+}
+
+/** `kite.large.jpg` as stem `kite.large` and extension `.jpg`; no extension gives an empty text. */
+export function splitExtension(name: string): { stem: string; extension: string } {
+  const match = /^(.+)(\.[A-Za-z0-9]{1,8})$/.exec(name);
+  return match ? { stem: match[1]!, extension: match[2]! } : { stem: name, extension: '' };
+}
+
+function safeSegment(segment: string): string {
+  const text = segment
+    .replace(/%[0-9A-Fa-f]{2}/g, '_')
+    .replace(/[^A-Za-z0-9._~-]+/g, '_')
+    .replace(/^\.+/, '_');
+  if (text.length <= 120) return text;
+  const { stem, extension } = splitExtension(text);
+  return stem.slice(0, 120 - extension.length) + extension;
+}

@@ -1,0 +1,43 @@
+import { describeNetwork } from './network.js';
+import type { Network } from './network.js';
+import { formatSize } from './size.js';
+import type { View } from './view.js';
+
+/** All that must be equal for two timings to be compared. */
+export interface Conditions {
+  readonly network: Network;
+  /** How many times slower than this machine the processor is made. */
+  readonly cpuFactor: number;
+  readonly view: Omit<View, 'share'>;
+  readonly browser: string;
+  readonly cache: 'cold';
+}
+
+/** One condition in which two sessions differ. */
+export interface Difference {
+  readonly condition: string;
+  readonly before: string;
+  readonly after: string;
+}
+
+/** The conditions as people read them, by name. */
+export function describeConditions(conditions: Conditions): Record<string, string> {
+  const { view, network, cpuFactor, browser, cache } = conditions;
+  const touch = view.touch ? ', touch' : '';
+  return {
+    network: describeNetwork(network),
+    CPU: cpuFactor === 1 ? 'as it is' : `${cpuFactor} times slower`,
+    view: `${view.name} (${formatSize(view)}, density ${view.density}${touch})`,
+    browser,
+    cache,
+  };
+}
+
+/** Every condition in which two sessions differ; empty when they may be compared. */
+export function differingConditions(before: Conditions, after: Conditions): Difference[] {
+  const one = describeConditions(before);
+  const other = describeConditions(after);
+  return Object.keys(one)
+    .filter((condition) => one[condition] !== other[condition])
+    .map((condition) => ({ condition, before: one[condition]!, after: other[condition]! }));
+}

@@ -1,0 +1,18 @@
+import type { ImageFile, ImageResponse } from '../image-file.js';
+import type { Placement } from '../placement.js';
+
+/** Something worth saying of an image file that is not counted in its waste. */
+export interface Finding {
+  readonly id: string;
+  readonly message: string;
+}
+
+/** All that a check may look at. */
+export interface ImageCase {
+  readonly file: ImageFile;
+  readonly responses: readonly ImageResponse[];
+  readonly placements: readonly Placement[];
+}
+
+/** Looks at one image file; says what it found, or nothing. */
+export type ImageCheck = (image: ImageCase) => Finding | undefined;

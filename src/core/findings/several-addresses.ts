@@ -1,0 +1,10 @@
+import type { ImageCheck } from './finding.js';
+
+export const severalAddresses: ImageCheck = ({ responses }) => {
+  const count = new Set(responses.map(({ url }) => url)).size;
+  if (count < 2) return undefined;
+  return {
+    id: 'several-addresses',
+    message: `the same content is sent under ${count} addresses: link to one of them`,
+  };
+};

@@ -1,0 +1,36 @@
+import type { Size } from './size.js';
+
+/** The bytes behind one or more addresses, known by their content hash. */
+export interface ImageFile {
+  /** SHA-256 of the body, 64 hexadecimal digits. */
+  readonly contentHash: string;
+  /** Media type found by looking at the bytes, not the one the server names. */
+  readonly mediaType: string;
+  /** Pixels in the file after its orientation is applied; `null` for vectors and unreadable files. */
+  readonly intrinsic: Size | null;
+  /** Size of the body in bytes, any content encoding undone. */
+  readonly bytes: number;
+  /** Frames of an animation; 1 for a still picture. */
+  readonly frames: number;
+  /** Why the file cannot be judged, when it cannot. */
+  readonly problem: string | null;
+}
+
+/** A picture made of shapes: it has no pixels of its own. */
+export function isVector(file: ImageFile): boolean {
+  return file.mediaType === 'image/svg+xml';
+}
+
+/** One answer of the network that carried an image file to a page. */
+export interface ImageResponse {
+  readonly page: string;
+  readonly view: string;
+  /** The address that the page asked for. */
+  readonly url: string;
+  readonly contentHash: string;
+  /** Media type as the server named it. */
+  readonly declaredType: string;
+  /** Bytes on the wire, headers included; of the first fetch where the browser's cache answered. */
+  readonly transferBytes: number;
+  readonly thirdParty: boolean;
+}

@@ -1,0 +1,84 @@
+import type { Conditions } from './conditions.js';
+import { markerNames } from './markers.js';
+import type { MarkerName, Markers } from './markers.js';
+import { record } from './record.js';
+import { bytesByType, requestTypes, totalBytes } from './request.js';
+import type { BytesByType, PageRequest, RequestType } from './request.js';
+import { summarise } from './summary.js';
+import type { Summary } from './summary.js';
+
+/** One cold load. */
+export interface Run {
+  /** ISO 8601, UTC. */
+  readonly startedAt: string;
+  readonly finalUrl: string;
+  readonly status: number | null;
+  readonly markers: Markers;
+  readonly requests: readonly PageRequest[];
+  /** Why the run does not count, when it does not. */
+  readonly failure: string | null;
+}
+
+/** A set of cold loads of one page under one set of conditions. */
+export interface Session {
+  readonly id: number;
+  readonly label: string;
+  readonly page: string;
+  readonly startedAt: string;
+  readonly conditions: Conditions;
+  readonly runs: readonly Run[];
+}
+
+/** What the runs of a session come to. */
+export interface SessionSummary {
+  readonly markers: Readonly<Record<MarkerName, Summary | null>>;
+  readonly requestCount: Summary;
+  readonly requestsByType: Readonly<Record<RequestType, Summary>>;
+  readonly bytes: Summary;
+  readonly bytesByType: Readonly<Record<RequestType, Summary>>;
+  readonly countedRuns: number;
+  readonly failedRuns: number;
+}
+
+/** The runs that count. */
+export function countedRuns({ runs }: Pick<Session, 'runs'>): Run[] {
+  return runs.filter(({ failure }) => failure === null);
+}
+
+/**
+ * Medians and ranges over the runs that count.
+ *
+ * @throws RangeError when no run counts.
+ */
+export function summariseSession(session: Pick<Session, 'runs'>): SessionSummary {
+  const runs = countedRuns(session);
+  if (runs.length === 0) throw new RangeError('no run of the session counts');
+  const over = (valueOf: (run: Run) => number) => summarise(runs.map(valueOf))!;
+  const weights = new Map<Run, BytesByType>(runs.map((run) => [run, bytesByType(run.requests)]));
+  return {
+    markers: record(markerNames, (name) => summarise(runs.map(({ markers }) => markers[name]))),
+    requestCount: over(({ requests }) => requests.length),
+    requestsByType: record(requestTypes, (type) =>
+      over(({ requests }) => requests.filter((request) => request.type === type).length),
+    ),
+    bytes: over((run) => totalBytes(weights.get(run)!)),
+    bytesByType: record(requestTypes, (type) => over((run) => weights.get(run)![type])),
+    countedRuns: runs.length,
+    failedRuns: session.runs.length - runs.length,
+  };
+}
+
+/**
+ * The run that stands for the session: of those that count, the one whose load event is nearest to
+ * the median, the earlier of two that are equally near.
+ *
+ * @throws RangeError when no run counts.
+ */
+export function medianRun(session: Pick<Session, 'runs'>): Run {
+  const runs = countedRuns(session);
+  const middle = summarise(runs.map(({ markers }) => markers.load))?.median ?? 0;
+  const distance = ({ markers }: Run) => Math.abs((markers.load ?? Infinity) - middle);
+  const [first, ...rest] = runs;
+  if (!first) throw new RangeError('no run of the session counts');
+  return rest.reduce((best, run) => (distance(run) < distance(best) ? run : best), first);
+}

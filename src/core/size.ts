@@ -1,0 +1,20 @@
+/** Width and height, in the pixels its context names (CSS pixels, or pixels of a file). */
+export interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The number of pixels in a size. */
+export function area({ width, height }: Size): number {
+  return width * height;
+}
+
+/** Both sides times `factor`, not rounded. */
+export function scale({ width, height }: Size, factor: number): Size {
+  return { width: width * factor, height: height * factor };
+}
+
+/** `size` as people write it: `1366×768`, whole pixels. */
+export function formatSize({ width, height }: Size): string {
+  return `${Math.round(width)}×${Math.round(height)}`;
+}

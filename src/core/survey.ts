@@ -1,0 +1,62 @@
+import type { BytesByType } from './request.js';
+import type { ImageFile, ImageResponse } from './image-file.js';
+import type { Placement } from './placement.js';
+import type { Size } from './size.js';
+import type { EncodedSteps } from './waste.js';
+import type { EncodedFormat } from './policy.js';
+import type { View } from './view.js';
+
+/** What a survey is, apart from what it found. */
+export interface SurveyHead {
+  readonly id: number;
+  readonly label: string;
+  /** ISO 8601, UTC. */
+  readonly startedAt: string;
+  /** ISO 8601, UTC; `null` while it runs, and for ever when it was broken off. */
+  readonly finishedAt: string | null;
+  readonly starts: readonly string[];
+  readonly views: readonly View[];
+}
+
+/** One page of a survey, over all its views. */
+export interface SurveyedPage {
+  readonly url: string;
+  readonly finalUrl: string;
+  /** HTTP status, or `null` when no answer came. */
+  readonly status: number | null;
+  /** Links followed from a start. */
+  readonly depth: number;
+  /** Template the page was made by; `null` when it is not known. */
+  readonly group: string | null;
+  readonly error: string | null;
+  /** Bytes on the wire in the heaviest view. */
+  readonly bytesByType: BytesByType;
+}
+
+/** An address that was found and not loaded, and why. */
+export interface SkippedAddress {
+  readonly url: string;
+  readonly reason: string;
+}
+
+/** The file that an image should be, as it was really encoded. */
+export interface Encoded {
+  readonly contentHash: string;
+  readonly need: Size;
+  readonly format: EncodedFormat;
+  readonly steps: EncodedSteps;
+  /** SHA-256 of the encoded body, which is kept in the workspace; `null` when the encode failed. */
+  readonly resultHash: string | null;
+  /** Why it could not be encoded, when it could not. */
+  readonly problem: string | null;
+}
+
+/** All that a survey found. */
+export interface SurveyFacts {
+  readonly head: SurveyHead;
+  readonly pages: readonly SurveyedPage[];
+  readonly files: readonly ImageFile[];
+  readonly responses: readonly ImageResponse[];
+  readonly placements: readonly Placement[];
+  readonly encoded: readonly Encoded[];
+}

@@ -1,0 +1,17 @@
+import type { Size } from './size.js';
+
+/** One way of looking at a page: a viewport in CSS pixels, and how much of the audience has it. */
+export interface View extends Size {
+  readonly name: string;
+  /** Device pixels to one CSS pixel. */
+  readonly density: number;
+  readonly touch: boolean;
+  /** Share of the audience, 0 to 1; the shares of all views add up to 1. */
+  readonly share: number;
+}
+
+/** What is measured when nobody says otherwise. */
+export const defaultViews: readonly View[] = [
+  { name: 'phone', width: 390, height: 844, density: 3, touch: true, share: 0.6 },
+  { name: 'laptop', width: 1366, height: 768, density: 1, touch: false, share: 0.4 },
+];
