@@ -37,7 +37,6 @@ export function largestNeed(needs: readonly Size[]): Size | undefined {
 
 /** The file's pixels times `factor`, rounded up; a hair over a whole pixel does not cost another. */
 function pixelsAt(intrinsic: Size, factor: number): Size {
-  const side = (pixels: number) =>
-    Math.max(1, Math.min(pixels, Math.ceil(pixels * factor - 0.01)));
+  const side = (pixels: number) => Math.max(1, Math.min(pixels, Math.ceil(pixels * factor - 0.01)));
   return { width: side(intrinsic.width), height: side(intrinsic.height) };
 }

@@ -1,0 +1,61 @@
+import type { CDPSession } from 'playwright-core';
+import { messageOf } from '../core/errors.js';
+import type { NetworkRecorder, RecordedRequest } from './network-recorder.js';
+
+/** An image body that the network brought, and what it cost to bring it. */
+export interface FetchedBody {
+  readonly contentHash: string;
+  readonly transferBytes: number;
+}
+
+/** Takes a body and answers with its content hash; `declaredType` is what the server calls it. */
+export type KeepBody = (body: Buffer, declaredType: string) => Promise<string>;
+
+/** Bodies larger than this are not read out of the browser. */
+const maxBodyBytes = 64 * 1024 * 1024;
+
+/**
+ * Brings image bodies out of the browser as they arrive. Tabs that share a cache share one of these:
+ * where the cache answered, the body of the first fetch counts, with the bytes that it cost.
+ */
+export class BodyCollector {
+  readonly #keep: KeepBody;
+  readonly #byAddress = new Map<string, Promise<FetchedBody | string>>();
+
+  constructor(keep: KeepBody) {
+    this.#keep = keep;
+  }
+
+  /** Collects whatever image the recorder reports as finished. */
+  watch(cdp: CDPSession, recorder: NetworkRecorder): void {
+    recorder.onFinished = (request) => {
+      if (!isImage(request) || request.fromCache) return;
+      this.#byAddress.set(request.url, this.#fetch(cdp, request));
+    };
+  }
+
+  /** The body behind an address, or in words why there is none. */
+  async find(address: string): Promise<FetchedBody | string> {
+    return (await this.#byAddress.get(address)) ?? 'its body was not seen on the network';
+  }
+
+  async #fetch(cdp: CDPSession, request: RecordedRequest): Promise<FetchedBody | string> {
+    if (request.bodyBytes > maxBodyBytes) return `its body is larger than ${maxBodyBytes} bytes`;
+    try {
+      const { body, base64Encoded } = await cdp.send('Network.getResponseBody', {
+        requestId: request.id,
+      });
+      const bytes = Buffer.from(body, base64Encoded ? 'base64' : 'utf8');
+      const contentHash = await this.#keep(bytes, request.mediaType);
+      return { contentHash, transferBytes: Math.round(request.transferBytes) };
+    } catch (error) {
+      return `its body could not be read: ${messageOf(error)}`;
+    }
+  }
+}
+
+/** Whether an answer was asked for as an image, or is said to be one. */
+export function isImage({ resourceType, mediaType, status }: RecordedRequest): boolean {
+  const asked = resourceType === 'Image' || mediaType.startsWith('image/');
+  return asked && status >= 200 && status < 300;
+}

@@ -1,0 +1,132 @@
+import { setTimeout as after } from 'node:timers/promises';
+import type { Browser, CDPSession } from 'playwright-core';
+import type { Conditions } from '../core/conditions.js';
+import { messageOf } from '../core/errors.js';
+import type { Markers } from '../core/markers.js';
+import { markerNames } from '../core/markers.js';
+import { record } from '../core/record.js';
+import type { PageRequest } from '../core/request.js';
+import type { Run } from '../core/session.js';
+import type { PageMarkers } from './in-page/markers.js';
+import { IsolatedWorld } from './isolated-world.js';
+import { contextFor } from './launch.js';
+import { NetworkRecorder, toPageRequest } from './network-recorder.js';
+import { networkWords } from './visit.js';
+
+export interface ColdLoadLimits {
+  /** Milliseconds until the load event must have come. */
+  readonly load: number;
+  /** Milliseconds without traffic after which the network counts as quiet. */
+  readonly quietWindow: number;
+  /** Milliseconds after the load event that the quiet is waited for, at the most. */
+  readonly settle: number;
+}
+
+export const defaultColdLoadLimits: ColdLoadLimits = {
+  load: 120_000,
+  quietWindow: 500,
+  settle: 10_000,
+};
+
+/**
+ * Loads a page once with empty caches, in a context of its own, under the given conditions.
+ * A load that fails is a run that does not count; it is told, never thrown.
+ *
+ * @param isThirdParty says of a request's address whether it is another party's than the page
+ */
+export async function coldLoad(
+  browser: Browser,
+  url: string,
+  conditions: Conditions,
+  isThirdParty: (address: string) => boolean,
+  limits: ColdLoadLimits = defaultColdLoadLimits,
+): Promise<Run> {
+  const startedAt = new Date().toISOString();
+  const context = await browser.newContext(contextFor(conditions.view));
+  try {
+    const page = await context.newPage();
+    const cdp = await context.newCDPSession(page);
+    const recorder = await NetworkRecorder.attach(cdp);
+    await shape(cdp, conditions);
+    const trouble = await page
+      .goto(url, { waitUntil: 'load', timeout: limits.load })
+      .then(() => null, loadFailure);
+    const status = recorder.document?.status ?? 0;
+    const failure = status >= 400 ? `answered ${status}` : trouble;
+    if (failure !== null) return failedRun(startedAt, url, status, failure);
+    await untilQuiet(recorder, limits);
+    const world = await IsolatedWorld.open(cdp);
+    const seen = await world.call<PageMarkers>('markersOf');
+    const first = recorder.recorded[0]!;
+    const zero = first.start - Math.max(0, first.wallTime - seen.timeOrigin / 1000);
+    const requests = recorder.recorded.map((request) =>
+      toPageRequest(request, zero, isThirdParty(request.url)),
+    );
+    return {
+      startedAt,
+      finalUrl: page.url(),
+      status,
+      markers: { ...seenMarkers(seen), quiet: quietFrom(requests, seen.load) },
+      requests,
+      failure: null,
+    };
+  } catch (error) {
+    return failedRun(startedAt, url, 0, messageOf(error));
+  } finally {
+    await context.close().catch(() => {});
+  }
+}
+
+/** The line and the processor as the conditions want them. */
+async function shape(cdp: CDPSession, { network, cpuFactor }: Conditions): Promise<void> {
+  const bytesPerSecond = (kilobits: number) => (kilobits === 0 ? -1 : (kilobits * 1000) / 8);
+  if (network.latency > 0 || network.down > 0 || network.up > 0)
+    await cdp.send('Network.emulateNetworkConditions', {
+      offline: false,
+      latency: network.latency,
+      downloadThroughput: bytesPerSecond(network.down),
+      uploadThroughput: bytesPerSecond(network.up),
+    });
+  if (cpuFactor !== 1) await cdp.send('Emulation.setCPUThrottlingRate', { rate: cpuFactor });
+}
+
+async function untilQuiet(recorder: NetworkRecorder, limits: ColdLoadLimits): Promise<void> {
+  const end = performance.now() + limits.settle;
+  while (performance.now() < end) {
+    const rested = performance.now() - recorder.lastActivity;
+    if (recorder.inFlight === 0 && rested >= limits.quietWindow) return;
+    await after(50);
+  }
+}
+
+/** The end of the last traffic, when the network did go quiet after it. */
+function quietFrom(requests: readonly PageRequest[], load: number | null): number | null {
+  if (requests.some(({ end }) => end === null)) return null;
+  return Math.max(load ?? 0, ...requests.map(({ end }) => end ?? 0));
+}
+
+function seenMarkers({ timeOrigin: _, ...seen }: PageMarkers): Markers {
+  return { ...emptyMarkers(), ...seen };
+}
+
+function emptyMarkers(): Markers {
+  return record(markerNames, () => null);
+}
+
+function failedRun(startedAt: string, url: string, status: number, failure: string): Run {
+  return {
+    startedAt,
+    finalUrl: url,
+    status: status || null,
+    markers: emptyMarkers(),
+    requests: [],
+    failure,
+  };
+}
+
+function loadFailure(error: unknown): string {
+  const message = messageOf(error);
+  if (/Timeout/.test(message)) return 'the load event did not come in time';
+  const reason = /net::(ERR_\w+)/.exec(message)?.[1];
+  return reason ? networkWords(reason) : message;
+}

@@ -1,0 +1,65 @@
+import { accessSync, constants } from 'node:fs';
+import { delimiter, join } from 'node:path';
+
+/** The environment variable that names a browser. */
+export const browserVariable = 'ZEALOUS_LYNX_BROWSER';
+
+const programs = [
+  'chromium',
+  'chromium-browser',
+  'google-chrome-stable',
+  'google-chrome',
+  'microsoft-edge',
+];
+
+const macApplications = ['Chromium', 'Google Chrome', 'Microsoft Edge'];
+
+const windowsPrograms = [
+  'Chromium\\Application\\chrome.exe',
+  'Google\\Chrome\\Application\\chrome.exe',
+  'Microsoft\\Edge\\Application\\msedge.exe',
+];
+
+/**
+ * The path of a Chromium-family browser: the one the environment names, else the first found in the
+ * usual places of this system; `undefined` when there is none.
+ */
+export function findBrowser(
+  environment: NodeJS.ProcessEnv = process.env,
+  platform: NodeJS.Platform = process.platform,
+): string | undefined {
+  const named = environment[browserVariable];
+  if (named) return isProgram(named) ? named : undefined;
+  return usualPlaces(environment, platform).find(isProgram);
+}
+
+/** Where browsers are installed, most likely first. */
+export function usualPlaces(environment: NodeJS.ProcessEnv, platform: NodeJS.Platform): string[] {
+  switch (platform) {
+    case 'darwin':
+      return ['', environment['HOME'] ?? ''].flatMap((root) =>
+        macApplications.map((name) => `${root}/Applications/${name}.app/Contents/MacOS/${name}`),
+      );
+    case 'win32':
+      return ['PROGRAMFILES', 'PROGRAMFILES(X86)', 'LOCALAPPDATA']
+        .flatMap((name) => environment[name] ?? [])
+        .flatMap((root) => windowsPrograms.map((program) => `${root}\\${program}`));
+    default: {
+      const folders = (environment['PATH'] ?? '').split(delimiter).filter(Boolean);
+      return programs.flatMap((program) =>
+        [...folders, '/usr/bin', '/usr/local/bin', '/snap/bin'].map((folder) =>
+          join(folder, program),
+        ),
+      );
+    }
+  }
+}
+
+function isProgram(path: string): boolean {
+  try {
+    accessSync(path, constants.X_OK);
+    return true;
+  } catch {
+    return false;
+  }
+}

@@ -1,0 +1,14 @@
+const maxLinks = 5_000;
+const maxLength = 4_096;
+
+/** The addresses that the document links to, as they resolve, each once. */
+export function linksOf(): string[] {
+  const links = new Set<string>();
+  for (const element of document.querySelectorAll('a[href], area[href]')) {
+    const href = element.getAttribute('href') ?? '';
+    if (href.length > maxLength || !URL.canParse(href, document.baseURI)) continue;
+    links.add(new URL(href, document.baseURI).href);
+    if (links.size >= maxLinks) break;
+  }
+  return [...links];
+}

@@ -1,0 +1,84 @@
+/** What the page's own timeline says, in milliseconds since the navigation began. */
+export interface PageMarkers {
+  readonly timeOrigin: number;
+  readonly ttfb: number | null;
+  readonly firstContentfulPaint: number | null;
+  readonly largestContentfulPaint: number | null;
+  readonly domContentLoaded: number | null;
+  readonly load: number | null;
+  readonly blockingTime: number;
+  readonly layoutShift: number;
+}
+
+interface LayoutShiftEntry extends PerformanceEntry {
+  readonly value: number;
+  readonly hadRecentInput: boolean;
+}
+
+/** A task longer than this blocks; only what is beyond it counts (Long Tasks API). */
+const longTask = 50;
+
+/** Reads the timeline of the page that is loaded. */
+export async function markersOf(): Promise<PageMarkers> {
+  const [paints, largest, tasks, shifts] = await Promise.all([
+    entriesOf('paint'),
+    entriesOf('largest-contentful-paint'),
+    entriesOf('longtask'),
+    entriesOf('layout-shift'),
+  ]);
+  const [navigation] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
+  const firstPaint =
+    paints.find(({ name }) => name === 'first-contentful-paint')?.startTime ?? null;
+  return {
+    timeOrigin: performance.timeOrigin,
+    ttfb: reached(navigation?.responseStart),
+    firstContentfulPaint: firstPaint,
+    largestContentfulPaint: largest.at(-1)?.startTime ?? null,
+    domContentLoaded: reached(navigation?.domContentLoadedEventEnd),
+    load: reached(navigation?.loadEventEnd),
+    blockingTime: tasks
+      .filter(({ startTime }) => firstPaint !== null && startTime >= firstPaint)
+      .reduce((sum, { duration }) => sum + Math.max(0, duration - longTask), 0),
+    layoutShift: largestWindow(shifts as LayoutShiftEntry[]),
+  };
+}
+
+function reached(time: number | undefined): number | null {
+  return time ? time : null;
+}
+
+/** All entries of one type that the browser has kept. */
+function entriesOf(type: string): Promise<PerformanceEntry[]> {
+  return new Promise((resolve) => {
+    const kept: PerformanceEntry[] = [];
+    const observer = new PerformanceObserver((list) => kept.push(...list.getEntries()));
+    observer.observe({ type, buffered: true });
+    // The kept entries are delivered in a task of their own, right after this one.
+    setTimeout(() => {
+      kept.push(...observer.takeRecords());
+      observer.disconnect();
+      resolve(kept);
+    }, 60);
+  });
+}
+
+/**
+ * The largest session window of shifts: at most 1 s between two of them, at most 5 s long.
+ *
+ * Source: Layout Instability (WICG), and the definition of the cumulative score built on it.
+ */
+function largestWindow(shifts: readonly LayoutShiftEntry[]): number {
+  let largest = 0;
+  let sum = 0;
+  let first = -Infinity;
+  let last = -Infinity;
+  for (const { startTime, value, hadRecentInput } of shifts) {
+    if (hadRecentInput) continue;
+    const joins = startTime - last < 1000 && startTime - first < 5000;
+    sum = joins ? sum + value : value;
+    if (!joins) first = startTime;
+    last = startTime;
+    largest = Math.max(largest, sum);
+  }
+  return largest;
+}

@@ -1,0 +1,30 @@
+/** A page that grows for ever is followed this many screens down, and no further. */
+const maxSteps = 40;
+/** Long enough for an observer of intersections to fire and ask for its image. */
+const pause = 60;
+
+const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** Scrolls to the end in steps of a screen, so that lazy images are asked for, and back to the top. */
+export async function scrollThrough(): Promise<void> {
+  for (let step = 1; step <= maxSteps; step++) {
+    const top = step * innerHeight;
+    scrollTo({ top, behavior: 'instant' });
+    await rest(pause);
+    if (top >= document.documentElement.scrollHeight - innerHeight) break;
+  }
+  scrollTo({ top: 0, behavior: 'instant' });
+  await rest(pause);
+}
+
+/** Waits until every image has arrived or failed, at most `limit` milliseconds. */
+export async function settleImages(limit: number): Promise<boolean> {
+  const end = performance.now() + limit;
+  const waiting = () =>
+    [...document.images].some((image) => !image.complete && image.currentSrc !== '');
+  while (waiting()) {
+    if (performance.now() > end) return false;
+    await rest(50);
+  }
+  return true;
+}

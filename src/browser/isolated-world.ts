@@ -1,0 +1,51 @@
+import { readFileSync } from 'node:fs';
+import type { CDPSession } from 'playwright-core';
+
+/** The probe, bundled by the build for use inside a page. */
+const probe = readFileSync(new URL('./in-page.bundle.js', import.meta.url), 'utf8');
+
+/**
+ * A world of its own inside a page: it shares the document with the page's scripts but none of their
+ * globals, so a page that has changed `Array` or `Promise` cannot falsify what is measured.
+ */
+export class IsolatedWorld {
+  readonly #cdp: CDPSession;
+  readonly #contextId: number;
+
+  private constructor(cdp: CDPSession, contextId: number) {
+    this.#cdp = cdp;
+    this.#contextId = contextId;
+  }
+
+  /** Opens the world in the page that is loaded now, with the probe in it. */
+  static async open(cdp: CDPSession): Promise<IsolatedWorld> {
+    const { frameTree } = await cdp.send('Page.getFrameTree');
+    const { executionContextId } = await cdp.send('Page.createIsolatedWorld', {
+      frameId: frameTree.frame.id,
+      worldName: 'zealous-lynx',
+    });
+    const world = new IsolatedWorld(cdp, executionContextId);
+    await world.#evaluate(`${probe}\n;undefined`);
+    return world;
+  }
+
+  /** Calls a function of the probe and brings its result back by value. */
+  async call<Result>(name: string, ...values: readonly unknown[]): Promise<Result> {
+    const list = values.map((value) => JSON.stringify(value)).join(', ');
+    return (await this.#evaluate(`zealousLynx.${name}(${list})`)) as Result;
+  }
+
+  async #evaluate(expression: string): Promise<unknown> {
+    const { result, exceptionDetails } = await this.#cdp.send('Runtime.evaluate', {
+      expression,
+      contextId: this.#contextId,
+      returnByValue: true,
+      awaitPromise: true,
+    });
+    if (exceptionDetails)
+      throw new Error(
+        `the page could not be measured: ${exceptionDetails.exception?.description ?? exceptionDetails.text}`,
+      );
+    return result.value;
+  }
+}

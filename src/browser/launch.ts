@@ -1,0 +1,62 @@
+import { chromium } from 'playwright-core';
+import type { Browser, BrowserContextOptions } from 'playwright-core';
+import { BrowserError, messageOf } from '../core/errors.js';
+import type { View } from '../core/view.js';
+import { browserVariable, findBrowser } from './find-browser.js';
+
+/** Where hosts really are, as `address:port`, by host name. */
+export type HostMap = Readonly<Record<string, string>>;
+
+/** Keeps the browser from talking to anybody but the page's own servers. */
+const quiet = [
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--disable-quic',
+  '--no-first-run',
+];
+
+/**
+ * Starts a headless browser.
+ *
+ * @param hosts hosts that are found elsewhere than the name service says
+ * @throws BrowserError when none is installed, or when it does not start.
+ */
+export async function launchBrowser(hosts: HostMap = {}): Promise<Browser> {
+  const executablePath = findBrowser();
+  if (!executablePath)
+    throw new BrowserError('no browser was found', {
+      hint: `install Chromium, Chrome or Edge, or set ${browserVariable} to the path of one`,
+    });
+  const rules = Object.entries(hosts).map(([host, address]) => `MAP ${host} ${address}`);
+  const args = [...quiet];
+  if (rules.length > 0) args.push(`--host-resolver-rules=${rules.join(',')}`);
+  // Chromium refuses its sandbox to the superuser, which is who runs in most containers.
+  if (process.getuid?.() === 0) args.push('--no-sandbox');
+  try {
+    return await chromium.launch({
+      executablePath,
+      args,
+      handleSIGINT: false,
+      handleSIGTERM: false,
+      handleSIGHUP: false,
+    });
+  } catch (error) {
+    throw new BrowserError(`the browser did not start: ${messageOf(error)}`, {
+      hint: `try ${executablePath} --headless by hand, or name another one in ${browserVariable}`,
+      cause: error,
+    });
+  }
+}
+
+/** What a browser context must be told to look like a view. */
+export function contextFor(view: Omit<View, 'share' | 'name'>): BrowserContextOptions {
+  return {
+    viewport: { width: view.width, height: view.height },
+    deviceScaleFactor: view.density,
+    isMobile: view.touch,
+    hasTouch: view.touch,
+    acceptDownloads: false,
+    serviceWorkers: 'block',
+  };
+}

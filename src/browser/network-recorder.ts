@@ -1,0 +1,260 @@
+import type { CDPSession } from 'playwright-core';
+import type { Header, PageRequest, RequestType } from '../core/request.js';
+import { phasesOf } from './phases.js';
+import type { NetworkTiming } from './phases.js';
+
+/** A request while it is under way; times in seconds on the browser's monotonic clock. */
+export interface RecordedRequest {
+  readonly id: string;
+  readonly url: string;
+  readonly method: string;
+  readonly resourceType: string;
+  readonly start: number;
+  readonly wallTime: number;
+  readonly initiator: string;
+  readonly renderBlocking: boolean;
+  readonly requestHeaders: Header[];
+  priority: string;
+  end: number | null;
+  status: number;
+  statusText: string;
+  mediaType: string;
+  protocol: string;
+  timing: NetworkTiming | undefined;
+  transferBytes: number;
+  bodyBytes: number;
+  fromCache: boolean;
+  responseHeaders: Header[];
+  serverAddress: string;
+  redirectsTo: string;
+  failure: string | null;
+}
+
+/** The most requests that are kept of one page; a page that asks for more is cut there. */
+const maxRequests = 10_000;
+/** The longest header value that is kept. */
+const maxHeaderLength = 2_000;
+
+/** Headers that carry secrets: told to be there, never told what they say. */
+const secretHeaders = new Set(['authorization', 'cookie', 'proxy-authorization', 'set-cookie']);
+
+/**
+ * Listens to the network of one tab and keeps every request of the page that is loaded in it.
+ * It must be attached before the page is navigated.
+ */
+export class NetworkRecorder {
+  #requests: RecordedRequest[] = [];
+  #open = new Map<string, RecordedRequest>();
+  #begun = false;
+  #lastActivity = 0;
+  #mainFrame: string;
+  /** Called when a request's body has arrived, and for an answer from the cache. */
+  onFinished: (request: RecordedRequest) => void = () => {};
+
+  private constructor(mainFrame: string) {
+    this.#mainFrame = mainFrame;
+  }
+
+  static async attach(cdp: CDPSession): Promise<NetworkRecorder> {
+    const { frameTree } = await cdp.send('Page.getFrameTree');
+    const recorder = new NetworkRecorder(frameTree.frame.id);
+    recorder.#listen(cdp);
+    await cdp.send('Network.enable', {
+      maxTotalBufferSize: 256 * 1024 * 1024,
+      maxResourceBufferSize: 64 * 1024 * 1024,
+    });
+    return recorder;
+  }
+
+  /** Forgets the page before; the next navigation starts a new list. */
+  reset(): void {
+    this.#requests = [];
+    this.#open.clear();
+    this.#begun = false;
+  }
+
+  /** How many requests have not ended. */
+  get inFlight(): number {
+    return this.#open.size;
+  }
+
+  /** When a request last began or ended, in milliseconds of `performance.now()`. */
+  get lastActivity(): number {
+    return this.#lastActivity;
+  }
+
+  get recorded(): readonly RecordedRequest[] {
+    return this.#requests;
+  }
+
+  /** The request of the document itself, after its redirects. */
+  get document(): RecordedRequest | undefined {
+    const [first] = this.#requests;
+    return first && this.#requests.findLast(({ id }) => id === first.id);
+  }
+
+  #listen(cdp: CDPSession): void {
+    cdp.on('Network.requestWillBeSent', (event) => {
+      if (event.type === 'Document' && event.frameId === this.#mainFrame && !event.redirectResponse)
+        this.#begun = true;
+      if (!this.#begun || this.#requests.length >= maxRequests) return;
+      this.#lastActivity = performance.now();
+      const before = this.#open.get(event.requestId);
+      if (before && event.redirectResponse) {
+        respond(before, event.redirectResponse);
+        before.redirectsTo = event.request.url;
+        before.transferBytes = event.redirectResponse.encodedDataLength;
+        before.end = event.timestamp;
+      }
+      const request: RecordedRequest = {
+        id: event.requestId,
+        url: event.request.url,
+        method: event.request.method,
+        resourceType: event.type ?? 'Other',
+        start: event.timestamp,
+        wallTime: event.wallTime,
+        initiator: before ? 'redirect' : event.initiator.type,
+        renderBlocking: isBlocking(event),
+        requestHeaders: headersOf(event.request.headers),
+        priority: event.request.initialPriority,
+        end: null,
+        status: 0,
+        statusText: '',
+        mediaType: '',
+        protocol: '',
+        timing: undefined,
+        transferBytes: 0,
+        bodyBytes: 0,
+        fromCache: false,
+        responseHeaders: [],
+        serverAddress: '',
+        redirectsTo: '',
+        failure: null,
+      };
+      this.#open.set(event.requestId, request);
+      this.#requests.push(request);
+    });
+    cdp.on('Network.requestServedFromCache', ({ requestId }) => {
+      const request = this.#open.get(requestId);
+      if (request) request.fromCache = true;
+    });
+    cdp.on('Network.resourceChangedPriority', ({ requestId, newPriority }) => {
+      const request = this.#open.get(requestId);
+      if (request) request.priority = newPriority;
+    });
+    cdp.on('Network.responseReceived', ({ requestId, response }) => {
+      const request = this.#open.get(requestId);
+      if (request) respond(request, response);
+    });
+    cdp.on('Network.dataReceived', ({ requestId, dataLength, encodedDataLength }) => {
+      const request = this.#open.get(requestId);
+      if (!request) return;
+      request.bodyBytes += dataLength;
+      request.transferBytes += encodedDataLength;
+    });
+    cdp.on('Network.loadingFinished', ({ requestId, timestamp, encodedDataLength }) => {
+      const request = this.#close(requestId, timestamp);
+      if (!request) return;
+      if (!request.fromCache) request.transferBytes = encodedDataLength;
+      this.onFinished(request);
+    });
+    cdp.on('Network.loadingFailed', ({ requestId, timestamp, errorText, canceled }) => {
+      const request = this.#close(requestId, timestamp);
+      if (request) request.failure = canceled ? 'canceled' : errorText;
+    });
+  }
+
+  #close(requestId: string, timestamp: number): RecordedRequest | undefined {
+    const request = this.#open.get(requestId);
+    if (!request) return undefined;
+    this.#open.delete(requestId);
+    this.#lastActivity = performance.now();
+    request.end = timestamp;
+    return request;
+  }
+}
+
+/**
+ * A recorded request as it is told.
+ *
+ * @param zero seconds on the browser's monotonic clock at which the navigation began
+ */
+export function toPageRequest(
+  request: RecordedRequest,
+  zero: number,
+  thirdParty: boolean,
+): PageRequest {
+  const { start, end, timing } = request;
+  return {
+    url: request.url,
+    method: request.method,
+    type: typeOf(request),
+    status: request.status,
+    statusText: request.statusText,
+    mediaType: request.mediaType,
+    protocol: request.protocol,
+    start: Math.max(0, (start - zero) * 1000),
+    end: end === null ? null : Math.max(0, (end - zero) * 1000),
+    phases: phasesOf(start, end ?? start, timing),
+    transferBytes: Math.round(request.transferBytes),
+    bodyBytes: request.bodyBytes,
+    fromCache: request.fromCache,
+    priority: request.priority,
+    initiator: request.initiator,
+    thirdParty,
+    renderBlocking: request.renderBlocking,
+    requestHeaders: request.requestHeaders,
+    responseHeaders: request.responseHeaders,
+    serverAddress: request.serverAddress,
+    redirectsTo: request.redirectsTo,
+    failure: request.failure,
+  };
+}
+
+const types: Readonly<Record<string, RequestType>> = {
+  Document: 'html',
+  Stylesheet: 'style',
+  Script: 'script',
+  Image: 'image',
+  Font: 'font',
+};
+
+/** The content type that a request's weight is counted under. */
+export function typeOf({ resourceType, mediaType }: RecordedRequest): RequestType {
+  if (mediaType.startsWith('image/')) return 'image';
+  return types[resourceType] ?? 'other';
+}
+
+function isBlocking(event: object): boolean {
+  // Newer than the type definitions of the driver.
+  return 'renderBlockingBehavior' in event && event.renderBlockingBehavior === 'Blocking';
+}
+
+interface ReportedResponse {
+  readonly status: number;
+  readonly statusText: string;
+  readonly mimeType: string;
+  readonly protocol?: string;
+  readonly headers: Readonly<Record<string, string>>;
+  readonly timing?: NetworkTiming;
+  readonly fromDiskCache?: boolean;
+  readonly remoteIPAddress?: string;
+}
+
+function respond(request: RecordedRequest, response: ReportedResponse): void {
+  request.status = response.status;
+  request.statusText = response.statusText;
+  request.mediaType = response.mimeType.toLowerCase();
+  request.protocol = response.protocol ?? '';
+  request.timing = response.timing;
+  request.responseHeaders = headersOf(response.headers);
+  request.serverAddress = response.remoteIPAddress ?? '';
+  if (response.fromDiskCache) request.fromCache = true;
+}
+
+function headersOf(headers: Readonly<Record<string, string>>): Header[] {
+  return Object.entries(headers).map(([name, value]) => ({
+    name,
+    value: secretHeaders.has(name.toLowerCase()) ? '(redacted)' : value.slice(0, maxHeaderLength),
+  }));
+}

@@ -1,0 +1,62 @@
+import type { Browser } from 'playwright-core';
+import type { View } from '../core/view.js';
+import { BodyCollector } from './bodies.js';
+import type { KeepBody } from './bodies.js';
+import { contextFor, launchBrowser } from './launch.js';
+import type { HostMap } from './launch.js';
+import { Tab } from './visit.js';
+import type { Visit, VisitLimits } from './visit.js';
+
+/** Loads a page in every view. */
+export interface PageVisitor {
+  visit(url: string): Promise<Visit[]>;
+}
+
+/**
+ * A browser set up to survey: one context a view, whose cache stays warm from page to page, and in
+ * each of them as many tabs as pages are visited at the same time.
+ */
+export class SurveyBrowser {
+  readonly #browser: Browser;
+  readonly visitors: readonly PageVisitor[];
+
+  private constructor(browser: Browser, visitors: readonly PageVisitor[]) {
+    this.#browser = browser;
+    this.visitors = visitors;
+  }
+
+  /** @throws BrowserError when no browser can be started. */
+  static async open(
+    views: readonly View[],
+    tabs: number,
+    keepBody: KeepBody,
+    hosts: HostMap,
+    limits: VisitLimits,
+  ): Promise<SurveyBrowser> {
+    const browser = await launchBrowser(hosts);
+    const rows = await Promise.all(
+      views.map(async (view) => {
+        const context = await browser.newContext(contextFor(view));
+        const bodies = new BodyCollector(keepBody);
+        const wireBytes = new Map<string, number>();
+        return Array.from({ length: tabs }, () => new Tab(context, view, bodies, wireBytes));
+      }),
+    );
+    const visitors = Array.from({ length: tabs }, (_, index) => ({
+      visit: async (url: string) => {
+        const visits: Visit[] = [];
+        for (const row of rows) visits.push(await row[index]!.visit(url, limits));
+        return visits;
+      },
+    }));
+    return new SurveyBrowser(browser, visitors);
+  }
+
+  get version(): string {
+    return this.#browser.version();
+  }
+
+  async close(): Promise<void> {
+    await this.#browser.close().catch(() => {});
+  }
+}

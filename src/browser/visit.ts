@@ -1,0 +1,245 @@
+import { setTimeout as after } from 'node:timers/promises';
+import type { BrowserContext, CDPSession, Page } from 'playwright-core';
+import { messageOf } from '../core/errors.js';
+import { noBytes } from '../core/request.js';
+import type { BytesByType } from '../core/request.js';
+import type { View } from '../core/view.js';
+import { isImage } from './bodies.js';
+import type { BodyCollector } from './bodies.js';
+import type { ProbedPlacement } from './in-page/probed.js';
+import { IsolatedWorld } from './isolated-world.js';
+import { NetworkRecorder, typeOf } from './network-recorder.js';
+import type { RecordedRequest } from './network-recorder.js';
+
+/** An image that a visit received. */
+export interface VisitedImage {
+  readonly url: string;
+  readonly contentHash: string;
+  readonly declaredType: string;
+  readonly transferBytes: number;
+}
+
+/** What one page in one view came to. */
+export interface Visit {
+  readonly view: string;
+  readonly finalUrl: string;
+  readonly status: number | null;
+  readonly mediaType: string;
+  readonly title: string;
+  /** Why there is nothing to measure, when there is not. */
+  readonly error: string | null;
+  /** What went wrong though the page was measured. */
+  readonly warning: string | null;
+  readonly links: readonly string[];
+  readonly placements: readonly (ProbedPlacement & { contentHash: string | null })[];
+  readonly images: readonly VisitedImage[];
+  /** Bytes on the wire; of the first fetch where the cache answered. */
+  readonly bytesByType: BytesByType;
+}
+
+export interface VisitLimits {
+  /** Milliseconds that a page may take to load. */
+  readonly load: number;
+  /** Milliseconds that its images may take after the scroll. */
+  readonly images: number;
+}
+
+export const defaultVisitLimits: VisitLimits = { load: 30_000, images: 8_000 };
+
+/** What a visit may take besides loading: measuring, scrolling, reading bodies. */
+const patience = 20_000;
+
+/** One tab of the browser that visits pages in one view, one after the other. */
+export class Tab {
+  readonly #context: BrowserContext;
+  readonly #view: View;
+  readonly #bodies: BodyCollector;
+  readonly #wireBytes: Map<string, number>;
+  #page: Page | undefined;
+  #cdp: CDPSession | undefined;
+  #recorder: NetworkRecorder | undefined;
+
+  /**
+   * @param wireBytes what each address cost when it was first fetched; shared by the tabs of a context
+   */
+  constructor(
+    context: BrowserContext,
+    view: View,
+    bodies: BodyCollector,
+    wireBytes: Map<string, number>,
+  ) {
+    this.#context = context;
+    this.#view = view;
+    this.#bodies = bodies;
+    this.#wireBytes = wireBytes;
+  }
+
+  /** Visits a page. What goes wrong with it is told in the result, never thrown. */
+  async visit(url: string, limits: VisitLimits = defaultVisitLimits): Promise<Visit> {
+    const giveUp = new AbortController();
+    try {
+      const page = await this.#open();
+      const crashed = new Promise<never>((_, reject) => {
+        page.once('crash', () => reject(new Error('the page crashed its renderer')));
+      });
+      const late = after(limits.load + patience, undefined, { signal: giveUp.signal }).then(() => {
+        throw new Error(`the page did not answer for ${(limits.load + patience) / 1000} s`);
+      });
+      late.catch(() => {});
+      crashed.catch(() => {});
+      return await Promise.race([this.#measure(page, url, limits), crashed, late]);
+    } catch (error) {
+      const failed = this.#failed(url, messageOf(error));
+      await this.close();
+      return failed;
+    } finally {
+      giveUp.abort();
+    }
+  }
+
+  /** Closes the tab; the next visit opens a new one. */
+  async close(): Promise<void> {
+    const page = this.#page;
+    this.#page = this.#cdp = this.#recorder = undefined;
+    await page?.close().catch(() => {});
+  }
+
+  async #open(): Promise<Page> {
+    if (this.#page && !this.#page.isClosed()) return this.#page;
+    const page = await this.#context.newPage();
+    page.on('popup', (popup) => void popup.close().catch(() => {}));
+    const cdp = await this.#context.newCDPSession(page);
+    const recorder = await NetworkRecorder.attach(cdp);
+    this.#bodies.watch(cdp, recorder);
+    this.#page = page;
+    this.#cdp = cdp;
+    this.#recorder = recorder;
+    return page;
+  }
+
+  async #measure(page: Page, url: string, limits: VisitLimits): Promise<Visit> {
+    const recorder = this.#recorder!;
+    recorder.reset();
+    const trouble = await navigate(page, url, limits.load);
+    const answer = recorder.document;
+    if (trouble?.fatal || !answer) {
+      if (answer?.status)
+        return this.#failed(url, `answered ${answer.status} with nothing to show`);
+      return this.#failed(url, trouble?.words ?? 'no answer came');
+    }
+    if (answer.status >= 400) return this.#failed(url, `answered ${answer.status}`);
+    if (!/html|xml/.test(answer.mediaType))
+      return this.#failed(url, `is ${answer.mediaType || 'of no known type'}, not a page`);
+    const world = await IsolatedWorld.open(this.#cdp!);
+    await world.call('scrollThrough');
+    const settled = await world.call<boolean>('settleImages', limits.images);
+    const placements = await world.call<ProbedPlacement[]>('placementsOf');
+    const links = await world.call<string[]>('linksOf');
+    const images = await this.#images(recorder.recorded);
+    const hashes = hashesByAddress(images, recorder.recorded);
+    return {
+      view: this.#view.name,
+      finalUrl: page.url(),
+      status: answer.status,
+      mediaType: answer.mediaType,
+      title: (await page.title()).slice(0, 300),
+      error: null,
+      warning: trouble?.words ?? (settled ? null : 'some images were still loading'),
+      links,
+      placements: placements.map((placement) => ({
+        ...placement,
+        contentHash: hashes.get(placement.url) ?? null,
+      })),
+      images,
+      bytesByType: this.#weigh(recorder.recorded),
+    };
+  }
+
+  async #images(requests: readonly RecordedRequest[]): Promise<VisitedImage[]> {
+    const images = new Map<string, VisitedImage>();
+    for (const request of requests) {
+      if (!isImage(request) || images.has(request.url)) continue;
+      const body = await this.#bodies.find(request.url);
+      if (typeof body === 'string') continue;
+      images.set(request.url, { url: request.url, declaredType: request.mediaType, ...body });
+    }
+    return [...images.values()];
+  }
+
+  #weigh(requests: readonly RecordedRequest[]): BytesByType {
+    const bytes = noBytes();
+    for (const request of requests) {
+      if (!request.fromCache) this.#wireBytes.set(request.url, request.transferBytes);
+      const cost = request.fromCache ? this.#wireBytes.get(request.url) : request.transferBytes;
+      bytes[typeOf(request)] += Math.round(cost ?? 0);
+    }
+    return bytes;
+  }
+
+  #failed(url: string, error: string): Visit {
+    const answer = this.#recorder?.document;
+    return {
+      view: this.#view.name,
+      finalUrl: answer?.url ?? url,
+      status: answer?.status || null,
+      mediaType: answer?.mediaType ?? '',
+      title: '',
+      error,
+      warning: null,
+      links: [],
+      placements: [],
+      images: [],
+      bytesByType: noBytes(),
+    };
+  }
+}
+
+/** Loads a page; says what went wrong, and whether anything is there to be measured all the same. */
+async function navigate(
+  page: Page,
+  url: string,
+  limit: number,
+): Promise<{ words: string; fatal: boolean } | undefined> {
+  try {
+    await page.goto(url, { waitUntil: 'load', timeout: limit });
+    return undefined;
+  } catch (error) {
+    const message = messageOf(error);
+    if (/Timeout/.test(message)) {
+      const answered = page.url() !== 'about:blank';
+      return { words: `had not finished loading after ${limit / 1000} s`, fatal: !answered };
+    }
+    if (/Download is starting/.test(message)) return { words: 'is a download', fatal: true };
+    const reason = /net::(ERR_\w+)/.exec(message)?.[1];
+    return { words: reason ? networkWords(reason) : message, fatal: true };
+  }
+}
+
+const knownErrors: Readonly<Record<string, string>> = {
+  ERR_CONNECTION_REFUSED: 'nothing answers there (connection refused)',
+  ERR_NAME_NOT_RESOLVED: 'no such host',
+  ERR_TOO_MANY_REDIRECTS: 'redirects in a circle',
+  ERR_CONNECTION_TIMED_OUT: 'nothing answers there (timed out)',
+  ERR_EMPTY_RESPONSE: 'the server closed the connection without an answer',
+  ERR_CONNECTION_RESET: 'the server reset the connection',
+  ERR_ABORTED: 'the load was aborted',
+};
+
+/** A network error of the browser in words, with its name kept for those who know it. */
+export function networkWords(name: string): string {
+  if (name.startsWith('ERR_CERT')) return `its certificate does not verify (${name})`;
+  return knownErrors[name] ?? name;
+}
+
+/** Content hashes by the address a page asked for, redirects followed. */
+function hashesByAddress(
+  images: readonly VisitedImage[],
+  requests: readonly RecordedRequest[],
+): ReadonlyMap<string, string> {
+  const hashes = new Map(images.map(({ url, contentHash }) => [url, contentHash]));
+  for (const { url, redirectsTo } of [...requests].reverse()) {
+    const hash = hashes.get(redirectsTo);
+    if (hash && !hashes.has(url)) hashes.set(url, hash);
+  }
+  return hashes;
+}

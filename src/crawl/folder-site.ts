@@ -1,0 +1,52 @@
+import { once } from 'node:events';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { basename, resolve } from 'node:path';
+import sirv from 'sirv';
+
+/** A folder that is served on loopback for as long as it is needed. */
+export interface FolderSite {
+  /** The address of its front page; the same for the same folder name, so that surveys compare. */
+  readonly start: string;
+  readonly host: string;
+  /** `127.0.0.1:port`, where the host really is. */
+  readonly address: string;
+  close(): Promise<void>;
+}
+
+/**
+ * Serves the folder of a static site under a host name made from the folder's own. Files outside the
+ * folder and files whose name begins with a dot are not served.
+ */
+export async function serveFolder(folder: string): Promise<FolderSite> {
+  const path = resolve(folder);
+  const files = sirv(path, { dev: true, etag: true, dotfiles: false, extensions: ['html'] });
+  const server = createServer((request, response) => {
+    files(request, response, () => {
+      response.writeHead(404, { 'content-type': 'text/plain' }).end('No such file.\n');
+    });
+  });
+  server.listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const host = `${hostLabel(basename(path))}.localhost`;
+  return {
+    host,
+    start: `http://${host}/`,
+    address: `127.0.0.1:${(server.address() as AddressInfo).port}`,
+    close: async () => {
+      server.close();
+      server.closeAllConnections();
+      await once(server, 'close');
+    },
+  };
+}
+
+/** A folder's name as the first label of a host name. */
+function hostLabel(name: string): string {
+  const label = name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .slice(0, 60)
+    .replace(/^-+|-+$/g, '');
+  return label || 'site';
+}

@@ -1,0 +1,88 @@
+import sharp from 'sharp';
+import type { Metadata } from 'sharp';
+import { messageOf } from '../core/errors.js';
+import type { ImageFile } from '../core/image-file.js';
+import { area } from '../core/size.js';
+import { contentHashOf } from './hash.js';
+
+/** Images with more pixels than this are listed and not decoded: 100 megapixels. */
+export const maxPixels = 100_000_000;
+
+/** The first bytes are enough to tell what a text is. */
+const headLength = 1_024;
+
+const mediaTypes: Readonly<Record<string, string>> = {
+  jpeg: 'image/jpeg',
+  png: 'image/png',
+  webp: 'image/webp',
+  gif: 'image/gif',
+  tiff: 'image/tiff',
+  jxl: 'image/jxl',
+};
+
+/**
+ * Reads what there is to know of an image file from its own bytes: never throws, and never believes
+ * what the page or the server said of it.
+ *
+ * @param body the bytes, content encoding undone
+ * @param declaredType media type that the server gave; used in messages only
+ */
+export async function readImageFacts(body: Buffer, declaredType: string): Promise<ImageFile> {
+  const common = { contentHash: contentHashOf(body), bytes: body.length, frames: 1 };
+  const unreadable = (mediaType: string, problem: string): ImageFile => ({
+    ...common,
+    mediaType,
+    intrinsic: null,
+    problem,
+  });
+  if (body.length === 0) return unreadable(declaredType, 'the file is empty');
+  const text = sniffText(body);
+  if (text === 'image/svg+xml')
+    return { ...common, mediaType: text, intrinsic: null, problem: null };
+  if (text === 'text/html') return unreadable(text, 'it is HTML, not an image');
+  try {
+    // One that is too large to decode may still be measured.
+    const found = await sharp(body, { limitInputPixels: false, animated: true }).metadata();
+    const mediaType = typeOf(found);
+    const height = found.pageHeight ?? found.height;
+    const turned = (found.orientation ?? 1) >= 5;
+    const intrinsic = turned
+      ? { width: height, height: found.width }
+      : { width: found.width, height };
+    const frames = found.pages ?? 1;
+    const pixels = area(intrinsic) * frames;
+    const problem =
+      pixels > maxPixels
+        ? `it has ${Math.round(pixels / 1e6)} megapixels, more than are decoded (${maxPixels / 1e6})`
+        : null;
+    return { ...common, mediaType, intrinsic, frames, problem };
+  } catch (error) {
+    return unreadable(declaredType, `it cannot be read as an image (${tidy(messageOf(error))})`);
+  }
+}
+
+function typeOf({ format, compression }: Metadata): string {
+  if (format === 'heif') return compression === 'av1' ? 'image/avif' : 'image/heic';
+  return mediaTypes[format] ?? `image/${format}`;
+}
+
+/** Tells the text formats that turn up where images are expected. */
+function sniffText(body: Buffer): 'image/svg+xml' | 'text/html' | undefined {
+  const head = body
+    .subarray(0, headLength)
+    .toString('utf8')
+    .replace(/^\uFEFF/, '')
+    .replace(/<!--[^]*?-->/g, '')
+    .trimStart();
+  if (/^(?:<\?xml[^>]*>\s*)?(?:<!doctype\s+svg[^>]*>\s*)?<svg[\s>]/i.test(head))
+    return 'image/svg+xml';
+  return /^<(?:!doctype\s+html|html|head|body|title)\b/i.test(head) ? 'text/html' : undefined;
+}
+
+/** A message of the codec without its prefix and line breaks. */
+export function tidy(message: string): string {
+  return message
+    .replace(/^(?:Input buffer|Input file) /, '')
+    .replace(/^\w+: /, '')
+    .trim();
+}

@@ -1,0 +1,97 @@
+import type Database from 'libsql';
+import type { Conditions } from '../core/conditions.js';
+import { NotFoundError } from '../core/errors.js';
+import type { Run, Session } from '../core/session.js';
+
+interface SessionRow {
+  readonly id: number;
+  readonly clocking: number;
+  readonly label: string;
+  readonly page: string;
+  readonly started_at: string;
+  readonly conditions: string;
+}
+
+/** Sessions of cold loads. Those that one call of `clock` made share a label. */
+export class SessionStore {
+  readonly #database: Database.Database;
+
+  constructor(database: Database.Database) {
+    this.#database = database;
+  }
+
+  /** Begins one session a page, all under one label; left out, it is `clock-` and a number. */
+  begin(
+    label: string | undefined,
+    startedAt: string,
+    pages: readonly string[],
+    conditions: Conditions,
+  ): Session[] {
+    return this.#database.transaction(() => {
+      const { last } = this.#database
+        .prepare('SELECT coalesce(max(clocking), 0) AS last FROM session')
+        .get() as { last: number };
+      const clocking = last + 1;
+      const name = label ?? `clock-${clocking}`;
+      const add = this.#database.prepare(
+        'INSERT INTO session (clocking, label, page, started_at, conditions) VALUES (?, ?, ?, ?, ?)',
+      );
+      return pages.map((page) => {
+        const { lastInsertRowid } = add.run(
+          clocking,
+          name,
+          page,
+          startedAt,
+          JSON.stringify(conditions),
+        );
+        return { id: Number(lastInsertRowid), label: name, page, startedAt, conditions, runs: [] };
+      });
+    })();
+  }
+
+  addRun(sessionId: number, position: number, run: Run): void {
+    this.#database
+      .prepare('INSERT INTO run VALUES (?, ?, ?)')
+      .run(sessionId, position, JSON.stringify(run));
+  }
+
+  /**
+   * The sessions that the newest call of `clock` with this label made.
+   *
+   * @throws NotFoundError when there are none.
+   */
+  find(label: string): Session[] {
+    const rows = this.#database
+      .prepare(
+        `SELECT * FROM session WHERE clocking =
+           (SELECT max(clocking) FROM session WHERE label = ?) AND label = ? ORDER BY id`,
+      )
+      .all(label, label) as SessionRow[];
+    if (rows.length > 0) return rows.map((row) => this.#session(row));
+    const labels = this.labels();
+    throw new NotFoundError(`there is no session ${label}`, {
+      hint: labels.length > 0 ? `there are: ${labels.join(', ')}` : 'run zealous-lynx clock first',
+    });
+  }
+
+  labels(): string[] {
+    const rows = this.#database
+      .prepare('SELECT label FROM session GROUP BY label ORDER BY max(clocking)')
+      .all() as { label: string }[];
+    return rows.map(({ label }) => label);
+  }
+
+  #session(row: SessionRow): Session {
+    const runs = this.#database
+      .prepare('SELECT run FROM run WHERE session_id = ? ORDER BY position')
+      .all(row.id) as { run: string }[];
+    return {
+      id: row.id,
+      label: row.label,
+      page: row.page,
+      startedAt: row.started_at,
+      conditions: JSON.parse(row.conditions) as Conditions,
+      runs: runs.map(({ run }) => JSON.parse(run) as Run),
+    };
+  }
+}

@@ -1,0 +1,99 @@
+import { existsSync, mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import Database from 'libsql';
+import { LynxError, WorkspaceError, messageOf } from '../core/errors.js';
+import { BodyStore } from './bodies.js';
+import { EncodeStore } from './encodes.js';
+import { ImageStore } from './images.js';
+import { migrations, schemaVersion } from './schema.js';
+import { SessionStore } from './sessions.js';
+import { SurveyStore } from './surveys.js';
+
+/** The workspace that is used when nobody names one. */
+export const defaultWorkspace = '.zealous-lynx';
+
+const fileName = 'workspace.sqlite';
+
+/**
+ * Everything the tool knows: one folder with an SQLite file, the bodies of images beside it, and the
+ * HAR files of sessions. Surveys and sessions live in it under their labels.
+ */
+export class Workspace {
+  readonly folder: string;
+  readonly surveys: SurveyStore;
+  readonly images: ImageStore;
+  readonly encodes: EncodeStore;
+  readonly sessions: SessionStore;
+  readonly bodies: BodyStore;
+  readonly #database: Database.Database;
+
+  private constructor(folder: string, database: Database.Database) {
+    this.folder = folder;
+    this.#database = database;
+    this.surveys = new SurveyStore(database);
+    this.images = new ImageStore(database);
+    this.encodes = new EncodeStore(database);
+    this.sessions = new SessionStore(database);
+    this.bodies = new BodyStore(join(folder, 'bodies'));
+  }
+
+  /**
+   * Opens a workspace, and makes it when it is not there.
+   *
+   * @throws WorkspaceError when it cannot be opened, is no workspace, or was written by a newer
+   *   version of this tool.
+   */
+  static open(folder: string): Workspace {
+    try {
+      mkdirSync(folder, { recursive: true });
+      const database = new Database(join(folder, fileName));
+      database.pragma('journal_mode = WAL');
+      database.pragma('synchronous = NORMAL');
+      database.pragma('foreign_keys = ON');
+      database.pragma('busy_timeout = 5000');
+      migrate(database, folder);
+      return new Workspace(folder, database);
+    } catch (error) {
+      if (error instanceof LynxError) throw error;
+      throw new WorkspaceError(`the workspace ${folder} cannot be opened: ${messageOf(error)}`, {
+        hint: 'name another folder with --workspace, or move this one away',
+        cause: error,
+      });
+    }
+  }
+
+  /** Opens a workspace that must be there already. */
+  static openExisting(folder: string): Workspace {
+    if (!existsSync(join(folder, fileName)))
+      throw new WorkspaceError(`there is no workspace in ${folder}`, {
+        hint: 'run zealous-lynx survey or clock first, or name the folder with --workspace',
+      });
+    return Workspace.open(folder);
+  }
+
+  close(): void {
+    this.#database.close();
+  }
+}
+
+function migrate(database: Database.Database, folder: string): void {
+  const version = readVersion(database);
+  if (version > schemaVersion)
+    throw new WorkspaceError(
+      `the workspace ${folder} was written by a newer version of this tool ` +
+        `(its format is ${version}, this one reads up to ${schemaVersion})`,
+      { hint: 'update zealous-lynx, or name another folder with --workspace' },
+    );
+  for (let next = version; next < schemaVersion; next++)
+    database.transaction(() => {
+      database.exec(migrations[next]!);
+      database.pragma(`user_version = ${next + 1}`);
+    })();
+}
+
+function readVersion(database: Database.Database): number {
+  const row = database.prepare('SELECT user_version AS version FROM pragma_user_version').get() as {
+    version: number;
+  };
+  return row.version;
+}

@@ -1,0 +1,123 @@
+import { join } from 'node:path';
+import { coldLoad } from '../browser/cold-load.js';
+import { launchBrowser } from '../browser/launch.js';
+import type { HostMap } from '../browser/launch.js';
+import type { Conditions } from '../core/conditions.js';
+import { PageError } from '../core/errors.js';
+import { unshaped } from '../core/network.js';
+import type { Network } from '../core/network.js';
+import { countedRuns, medianRun, summariseSession } from '../core/session.js';
+import type { Run, Session, SessionSummary } from '../core/session.js';
+import type { View } from '../core/view.js';
+import { isThirdParty } from '../crawl/third-party.js';
+import { harOf } from '../output/har.js';
+import { writeWhole } from '../store/bodies.js';
+import type { Workspace } from '../store/workspace.js';
+import { noProgress } from './progress.js';
+import type { TaskOptions } from './progress.js';
+import { openStarts } from './starts.js';
+
+export interface ClockOptions extends TaskOptions {
+  readonly label?: string | undefined;
+  readonly runs: number;
+  readonly network: Network;
+  readonly cpuFactor: number;
+  readonly view: View;
+  readonly hosts?: HostMap;
+  /** Name and version of the program, for the HAR file. */
+  readonly creator: { readonly name: string; readonly version: string };
+}
+
+/** One page's session with what it comes to. */
+export interface ClockResult {
+  readonly session: Session;
+  readonly summary: SessionSummary;
+  readonly medianRun: Run;
+  /** Where the HAR file of the median run lies. */
+  readonly harFile: string;
+}
+
+export interface ClockOutcome {
+  readonly results: readonly ClockResult[];
+  readonly interrupted: boolean;
+}
+
+/**
+ * Loads pages again and again with cold caches, in turn, under one set of conditions. One load of each
+ * comes first that does not count: it warms what only a first load pays for.
+ *
+ * @throws PageError when no load of a page succeeded; BrowserError when there is no browser.
+ */
+export async function clock(
+  workspace: Workspace,
+  pages: readonly string[],
+  options: ClockOptions,
+): Promise<ClockOutcome> {
+  const { signal, onProgress = noProgress, runs, hosts = {} } = options;
+  const open = await openStarts(pages, hosts);
+  try {
+    const browser = await launchBrowser(open.hosts);
+    const stop = () => void browser.close();
+    signal?.addEventListener('abort', stop, { once: true });
+    try {
+      const conditions = conditionsOf(options, `Chromium ${browser.version()}`);
+      const load = (url: string, under: Conditions) =>
+        coldLoad(browser, url, under, (address) => isThirdParty(address, url));
+      const sessions = workspace.sessions.begin(
+        options.label,
+        new Date().toISOString(),
+        open.urls,
+        conditions,
+      );
+      const total = sessions.length * (runs + 1);
+      let done = 0;
+      const kept = new Map<Session, Run[]>(sessions.map((session) => [session, []]));
+      for (let position = -1; position < runs && !signal?.aborted; position++)
+        for (const session of sessions) {
+          onProgress({ stage: 'loads', done: done++, total, doing: session.page });
+          const warming = position < 0;
+          const run = await load(
+            session.page,
+            warming ? { ...conditions, network: unshaped } : conditions,
+          );
+          if (signal?.aborted) break;
+          if (warming) continue;
+          workspace.sessions.addRun(session.id, position, run);
+          kept.get(session)!.push(run);
+        }
+      onProgress({ stage: 'loads', done, total, doing: '' });
+      const results: ClockResult[] = [];
+      for (const [session, sessionRuns] of kept) {
+        const whole = { ...session, runs: sessionRuns };
+        if (signal?.aborted && countedRuns(whole).length === 0) continue;
+        results.push(await resultOf(workspace, whole, options));
+      }
+      return { results, interrupted: signal?.aborted ?? false };
+    } finally {
+      signal?.removeEventListener('abort', stop);
+      await browser.close().catch(() => {});
+    }
+  } finally {
+    await open.close();
+  }
+}
+
+function conditionsOf({ network, cpuFactor, view }: ClockOptions, browser: string): Conditions {
+  const { share: _, ...seen } = view;
+  return { network, cpuFactor, view: seen, browser, cache: 'cold' };
+}
+
+async function resultOf(
+  workspace: Workspace,
+  session: Session,
+  { creator }: ClockOptions,
+): Promise<ClockResult> {
+  if (countedRuns(session).length === 0)
+    throw new PageError(`${session.page} could not be loaded: ${session.runs[0]?.failure}`, {
+      hint: 'check the address, or see --map-host for a host that is only known here',
+    });
+  const run = medianRun(session);
+  const harFile = join(workspace.folder, 'har', `session-${session.id}.har`);
+  await writeWhole(harFile, `${JSON.stringify(harOf(session, run, creator), null, 2)}\n`);
+  return { session, summary: summariseSession(session), medianRun: run, harFile };
+}

@@ -1,0 +1,70 @@
+import { compareSessions } from '../core/comparison.js';
+import type { SessionComparison } from '../core/comparison.js';
+import { ConditionsDifferError, UsageError } from '../core/errors.js';
+import { countedRuns } from '../core/session.js';
+import type { Session } from '../core/session.js';
+import type { Workspace } from '../store/workspace.js';
+
+/** One page before and after. */
+export interface ComparedPage {
+  readonly before: Session;
+  readonly after: Session;
+  readonly comparison: SessionComparison;
+}
+
+/**
+ * Sets the sessions of two labels against each other, page by page.
+ *
+ * @param anyway compares sessions whose conditions differ, too
+ * @throws NotFoundError when a label is not known; UsageError when they have no page in common;
+ *   ConditionsDifferError when their conditions differ.
+ */
+export function compare(
+  workspace: Workspace,
+  before: string,
+  after: string,
+  anyway: boolean,
+): ComparedPage[] {
+  const one = counted(workspace.sessions.find(before), before);
+  const other = counted(workspace.sessions.find(after), after);
+  const pairs = pairUp(one, other);
+  if (pairs.length === 0)
+    throw new UsageError(`${before} and ${after} have no page in common`, {
+      hint: `${before}: ${pagesOf(one)}; ${after}: ${pagesOf(other)}`,
+    });
+  const compared = pairs.map(([first, second]) => ({
+    before: first,
+    after: second,
+    comparison: compareSessions(first, second),
+  }));
+  const differing = compared[0]!.comparison.differingConditions;
+  if (differing.length > 0 && !anyway)
+    throw new ConditionsDifferError(
+      `${before} and ${after} were not measured under the same conditions: ` +
+        differing.map((each) => `${each.condition} ${each.before} / ${each.after}`).join('; '),
+      { hint: 'clock one of them again, or compare them --anyway' },
+    );
+  return compared;
+}
+
+function counted(sessions: readonly Session[], label: string): Session[] {
+  const usable = sessions.filter((session) => countedRuns(session).length > 0);
+  if (usable.length === 0)
+    throw new UsageError(`no load of ${label} succeeded: there is nothing to compare`, {
+      hint: 'clock it again',
+    });
+  return usable;
+}
+
+/** Sessions of the same page; two single pages are a pair whatever their addresses. */
+function pairUp(one: readonly Session[], other: readonly Session[]): [Session, Session][] {
+  if (one.length === 1 && other.length === 1) return [[one[0]!, other[0]!]];
+  return one.flatMap((session) => {
+    const match = other.find(({ page }) => page === session.page);
+    return match ? ([[session, match]] as [Session, Session][]) : [];
+  });
+}
+
+function pagesOf(sessions: readonly Session[]): string {
+  return sessions.map(({ page }) => page).join(', ');
+}

@@ -1,0 +1,80 @@
+import { availableParallelism } from 'node:os';
+import pLimit from 'p-limit';
+import { messageOf } from '../core/errors.js';
+import { isVector } from '../core/image-file.js';
+import type { ImageFile } from '../core/image-file.js';
+import { largestNeed } from '../core/need.js';
+import type { Policy } from '../core/policy.js';
+import { needsByFile } from '../core/ranking.js';
+import type { Size } from '../core/size.js';
+import type { Encoded } from '../core/survey.js';
+import { encoderVersion } from '../images/encode.js';
+import { tidy } from '../images/facts.js';
+import { contentHashOf } from '../images/hash.js';
+import { encodeNeeded } from '../images/needed.js';
+import type { SurveyedFacts } from '../store/surveys.js';
+import type { Workspace } from '../store/workspace.js';
+import { noProgress } from './progress.js';
+import type { TaskOptions } from './progress.js';
+
+/**
+ * Encodes every image file of a survey at its need, the largest over all its placements. What the
+ * workspace holds already is not encoded again. A file that cannot be encoded is told, not thrown.
+ *
+ * @returns one result for each file that has pixels and is shown; fewer when it was stopped
+ */
+export async function weigh(
+  workspace: Workspace,
+  facts: SurveyedFacts,
+  policy: Policy,
+  { signal, onProgress = noProgress }: TaskOptions = {},
+): Promise<Encoded[]> {
+  const key = policyKey(policy);
+  const needs = needsByFile({ ...facts, encoded: [] }, policy);
+  const due = facts.files.flatMap((file) => {
+    const need = largestNeed(needs.get(file.contentHash) ?? []);
+    return need && file.problem === null && !isVector(file) ? { file, need } : [];
+  });
+  const limit = pLimit(availableParallelism());
+  let done = 0;
+  const results = await Promise.all(
+    due.map(({ file, need }) =>
+      limit(async () => {
+        if (signal?.aborted) return [];
+        const known = workspace.encodes.get(file.contentHash, need, key);
+        const usable = known && (!known.resultHash || workspace.bodies.has(known.resultHash));
+        const encoded = usable ? known : await encodeOne(workspace, file, need, policy);
+        if (!usable) workspace.encodes.add(encoded, key);
+        done++;
+        onProgress({ stage: 'images', done, total: due.length, doing: file.mediaType });
+        return encoded;
+      }),
+    ),
+  );
+  return results.flat();
+}
+
+async function encodeOne(
+  workspace: Workspace,
+  file: ImageFile,
+  need: Size,
+  policy: Policy,
+): Promise<Encoded> {
+  const common = { contentHash: file.contentHash, need };
+  try {
+    const body = await workspace.bodies.read(file.contentHash);
+    const { format, steps, body: result } = await encodeNeeded(body, file, need, policy);
+    const resultHash = contentHashOf(result);
+    await workspace.bodies.keep(resultHash, result);
+    return { ...common, format, steps, resultHash, problem: null };
+  } catch (error) {
+    const steps = { sameFormatAtIntrinsic: 0, sameFormatAtNeed: 0, best: 0 };
+    const problem = `it cannot be decoded to the end (${tidy(messageOf(error))})`;
+    return { ...common, format: 'png', steps, resultHash: null, problem };
+  }
+}
+
+/** What an encode depends on besides the picture and its size. */
+function policyKey({ formats, quality }: Policy): string {
+  return JSON.stringify([encoderVersion, [...formats].sort(), quality]);
+}
