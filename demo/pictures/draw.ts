@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
-import { mkdir, readFile, readdir, rename, rm, writeFile } from 'node:fs/promises';
-import { dirname, extname, join } from 'node:path';
+import { readFile, readdir } from 'node:fs/promises';
+import { extname, join } from 'node:path';
 import pLimit from 'p-limit';
 import sharp from 'sharp';
+import { writeWhole } from '../../src/store/write-whole.js';
 import { catalogue } from './catalogue.js';
 import type { Animation, Photograph, Picture } from './catalogue.js';
 import { addGrain, smoothNoise } from './noise.js';
@@ -146,15 +147,4 @@ async function edition(): Promise<string> {
   );
   for (const name of sources.sort()) hash.update(await readFile(join(folder, name)));
   return hash.digest('hex').slice(0, 12);
-}
-
-async function writeWhole(path: string, bytes: Buffer): Promise<void> {
-  await mkdir(dirname(path), { recursive: true });
-  const draft = `${path}.${process.pid}.part`;
-  try {
-    await writeFile(draft, bytes);
-    await rename(draft, path);
-  } finally {
-    await rm(draft, { force: true });
-  }
 }

@@ -66,7 +66,11 @@ export async function coldLoad(
       startedAt,
       finalUrl: page.url(),
       status,
-      markers: { ...seenMarkers(seen), quiet: quietFrom(requests, seen.load) },
+      markers: {
+        ...seenMarkers(seen),
+        ttfb: firstByteOf(requests),
+        quiet: quietFrom(requests, seen.load),
+      },
       requests,
       failure: null,
     };
@@ -97,6 +101,16 @@ async function untilQuiet(recorder: NetworkRecorder, limits: ColdLoadLimits): Pr
     if (recorder.inFlight === 0 && rested >= limits.quietWindow) return;
     await after(50);
   }
+}
+
+/**
+ * When the document's own answer began to arrive. It is read off the network: the page's timeline
+ * says when the real line delivered it, before the shaped line held it back.
+ */
+function firstByteOf(requests: readonly PageRequest[]): number | null {
+  const document = requests.find(({ type, redirectsTo }) => type === 'html' && !redirectsTo);
+  if (document?.end == null) return null;
+  return document.end - document.phases.receive;
 }
 
 /** The end of the last traffic, when the network did go quiet after it. */

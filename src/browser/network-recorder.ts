@@ -43,11 +43,11 @@ const secretHeaders = new Set(['authorization', 'cookie', 'proxy-authorization',
  * It must be attached before the page is navigated.
  */
 export class NetworkRecorder {
-  #requests: RecordedRequest[] = [];
-  #open = new Map<string, RecordedRequest>();
+  readonly #requests: RecordedRequest[] = [];
+  readonly #open = new Map<string, RecordedRequest>();
   #begun = false;
   #lastActivity = 0;
-  #mainFrame: string;
+  readonly #mainFrame: string;
   /** Called when a request's body has arrived, and for an answer from the cache. */
   onFinished: (request: RecordedRequest) => void = () => {};
 
@@ -64,13 +64,6 @@ export class NetworkRecorder {
       maxResourceBufferSize: 64 * 1024 * 1024,
     });
     return recorder;
-  }
-
-  /** Forgets the page before; the next navigation starts a new list. */
-  reset(): void {
-    this.#requests = [];
-    this.#open.clear();
-    this.#begun = false;
   }
 
   /** How many requests have not ended. */

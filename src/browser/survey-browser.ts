@@ -4,7 +4,7 @@ import { BodyCollector } from './bodies.js';
 import type { KeepBody } from './bodies.js';
 import { contextFor, launchBrowser } from './launch.js';
 import type { HostMap } from './launch.js';
-import { Tab } from './visit.js';
+import { Visitor } from './visit.js';
 import type { Visit, VisitLimits } from './visit.js';
 
 /** Loads a page in every view. */
@@ -39,7 +39,7 @@ export class SurveyBrowser {
         const context = await browser.newContext(contextFor(view));
         const bodies = new BodyCollector(keepBody);
         const wireBytes = new Map<string, number>();
-        return Array.from({ length: tabs }, () => new Tab(context, view, bodies, wireBytes));
+        return Array.from({ length: tabs }, () => new Visitor(context, view, bodies, wireBytes));
       }),
     );
     const visitors = Array.from({ length: tabs }, (_, index) => ({

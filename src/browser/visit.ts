@@ -49,16 +49,16 @@ export const defaultVisitLimits: VisitLimits = { load: 30_000, images: 8_000 };
 /** What a visit may take besides loading: measuring, scrolling, reading bodies. */
 const patience = 20_000;
 
-/** One tab of the browser that visits pages in one view, one after the other. */
-export class Tab {
+/**
+ * Visits pages in one view, one after the other, each in a tab of its own: a tab that is used again
+ * remembers decoded images, and then picks another candidate of a `srcset` than a visitor would get.
+ * What the network's cache holds is shared by all.
+ */
+export class Visitor {
   readonly #context: BrowserContext;
   readonly #view: View;
   readonly #bodies: BodyCollector;
   readonly #wireBytes: Map<string, number>;
-  #page: Page | undefined;
-  #cdp: CDPSession | undefined;
-  #recorder: NetworkRecorder | undefined;
-
   /**
    * @param wireBytes what each address cost when it was first fetched; shared by the tabs of a context
    */
@@ -77,60 +77,43 @@ export class Tab {
   /** Visits a page. What goes wrong with it is told in the result, never thrown. */
   async visit(url: string, limits: VisitLimits = defaultVisitLimits): Promise<Visit> {
     const giveUp = new AbortController();
+    let page: Page | undefined;
+    let recorder: NetworkRecorder | undefined;
     try {
-      const page = await this.#open();
-      const crashed = new Promise<never>((_, reject) => {
-        page.once('crash', () => reject(new Error('the page crashed its renderer')));
-      });
+      page = await this.#context.newPage();
+      page.on('popup', (popup) => void popup.close().catch(() => {}));
+      const crashed = crashOf(page);
       const late = after(limits.load + patience, undefined, { signal: giveUp.signal }).then(() => {
         throw new Error(`the page did not answer for ${(limits.load + patience) / 1000} s`);
       });
       late.catch(() => {});
-      crashed.catch(() => {});
-      return await Promise.race([this.#measure(page, url, limits), crashed, late]);
+      const cdp = await this.#context.newCDPSession(page);
+      recorder = await NetworkRecorder.attach(cdp);
+      this.#bodies.watch(cdp, recorder);
+      return await Promise.race([this.#measure(page, cdp, recorder, url, limits), crashed, late]);
     } catch (error) {
-      const failed = this.#failed(url, messageOf(error));
-      await this.close();
-      return failed;
+      return this.#failed(url, messageOf(error), recorder);
     } finally {
       giveUp.abort();
+      await page?.close().catch(() => {});
     }
   }
 
-  /** Closes the tab; the next visit opens a new one. */
-  async close(): Promise<void> {
-    const page = this.#page;
-    this.#page = this.#cdp = this.#recorder = undefined;
-    await page?.close().catch(() => {});
-  }
-
-  async #open(): Promise<Page> {
-    if (this.#page && !this.#page.isClosed()) return this.#page;
-    const page = await this.#context.newPage();
-    page.on('popup', (popup) => void popup.close().catch(() => {}));
-    const cdp = await this.#context.newCDPSession(page);
-    const recorder = await NetworkRecorder.attach(cdp);
-    this.#bodies.watch(cdp, recorder);
-    this.#page = page;
-    this.#cdp = cdp;
-    this.#recorder = recorder;
-    return page;
-  }
-
-  async #measure(page: Page, url: string, limits: VisitLimits): Promise<Visit> {
-    const recorder = this.#recorder!;
-    recorder.reset();
+  async #measure(
+    page: Page,
+    cdp: CDPSession,
+    recorder: NetworkRecorder,
+    url: string,
+    limits: VisitLimits,
+  ): Promise<Visit> {
     const trouble = await navigate(page, url, limits.load);
     const answer = recorder.document;
-    if (trouble?.fatal || !answer) {
-      if (answer?.status)
-        return this.#failed(url, `answered ${answer.status} with nothing to show`);
-      return this.#failed(url, trouble?.words ?? 'no answer came');
-    }
-    if (answer.status >= 400) return this.#failed(url, `answered ${answer.status}`);
+    const failed = (error: string) => this.#failed(url, error, recorder);
+    if (answer && answer.status >= 400) return failed(`answered ${answer.status}`);
+    if (trouble?.fatal || !answer) return failed(trouble?.words ?? 'no answer came');
     if (!/html|xml/.test(answer.mediaType))
-      return this.#failed(url, `is ${answer.mediaType || 'of no known type'}, not a page`);
-    const world = await IsolatedWorld.open(this.#cdp!);
+      return failed(`is ${answer.mediaType || 'of no known type'}, not a page`);
+    const world = await IsolatedWorld.open(cdp);
     await world.call('scrollThrough');
     const settled = await world.call<boolean>('settleImages', limits.images);
     const placements = await world.call<ProbedPlacement[]>('placementsOf');
@@ -176,8 +159,8 @@ export class Tab {
     return bytes;
   }
 
-  #failed(url: string, error: string): Visit {
-    const answer = this.#recorder?.document;
+  #failed(url: string, error: string, recorder: NetworkRecorder | undefined): Visit {
+    const answer = recorder?.document;
     return {
       view: this.#view.name,
       finalUrl: answer?.url ?? url,
@@ -192,6 +175,15 @@ export class Tab {
       bytesByType: noBytes(),
     };
   }
+}
+
+/** Rejects when the page's renderer goes down; pending for as long as it lives. */
+function crashOf(page: Page): Promise<never> {
+  const crashed = new Promise<never>((_, reject) => {
+    page.once('crash', () => reject(new Error('the page crashed its renderer')));
+  });
+  crashed.catch(() => {});
+  return crashed;
 }
 
 /** Loads a page; says what went wrong, and whether anything is there to be measured all the same. */

@@ -16,7 +16,7 @@ export type MarkerName = (typeof markerNames)[number];
  * What one load (or the median over several) came to: milliseconds since the navigation began, but
  * `layoutShift`, which has no unit. `null` where it was not reached or is not measured.
  *
- * - `ttfb`: first byte of the page's own answer (Navigation Timing, `responseStart`)
+ * - `ttfb`: first byte of the document's own answer, after its redirects (read off the network)
  * - `firstContentfulPaint` (Paint Timing), `largestContentfulPaint` (Largest Contentful Paint)
  * - `domContentLoaded`, `load`: end of the event (Navigation Timing)
  * - `interactive`: not measured in this version, always `null`

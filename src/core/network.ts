@@ -16,7 +16,7 @@ export const unshaped: Network = { name: 'none', latency: 0, down: 0, up: 0 };
 export const builtInNetworks: readonly Network[] = [
   { name: 'slow-mobile', latency: 320, down: 500, up: 200 },
   { name: 'mobile', latency: 120, down: 3000, up: 1000 },
-  { name: 'fast-mobile', latency: 60, down: 12000, up: 4000 },
+  { name: 'fast-mobile', latency: 55, down: 24000, up: 8000 },
   { name: 'dsl', latency: 45, down: 6000, up: 800 },
   { name: 'cable', latency: 25, down: 40000, up: 8000 },
   { name: 'fibre', latency: 8, down: 200000, up: 100000 },

@@ -1,15 +1,18 @@
 /** Why bytes were sent that were not needed. The causes of one file add up to its whole waste. */
-export const causes = ['neverShown', 'duplicate', 'quality', 'pixels', 'format'] as const;
+export const causes = ['neverShown', 'duplicate', 'pixels', 'quality', 'format'] as const;
 export type Cause = (typeof causes)[number];
 export type WasteByCause = Readonly<Record<Cause, number>>;
 
 /** What one picture costs in the steps from the file that is there to the file that is needed. */
 export interface EncodedSteps {
-  /** The same format and pixels, encoded at the policy's quality and without metadata; bytes. */
-  readonly sameFormatAtIntrinsic: number;
-  /** The same format, at the need; bytes. */
-  readonly sameFormatAtNeed: number;
-  /** The best format the policy allows, at the need; bytes. */
+  /**
+   * Bytes at the need for each byte at the intrinsic size, both encoded in the same format with the
+   * same settings; above 0, at most 1.
+   */
+  readonly pixelRatio: number;
+  /** The file's own format, at the need and at the policy's quality, without metadata; bytes. */
+  readonly sameFormat: number;
+  /** The best format that the policy allows, at the need; bytes. */
   readonly best: number;
 }
 
@@ -22,15 +25,17 @@ export interface Waste {
 
 /** All causes at nothing. */
 export function noWaste(): Record<Cause, number> {
-  return { neverShown: 0, duplicate: 0, quality: 0, pixels: 0, format: 0 };
+  return { neverShown: 0, duplicate: 0, pixels: 0, quality: 0, format: 0 };
 }
 
 /**
  * Splits what was sent for one image file into what was needed and what was wasted, by cause.
  *
  * The split walks from the file that was sent to the file that is needed and books each step's gain
- * under its cause. A step that would make the file larger gains nothing, so the causes can never be
- * negative and always add up to `sentBytes - neededBytes`.
+ * under its cause: first the pixels go (the file as it is, less the share of its bytes that real
+ * encodes say its extra pixels take), then quality and metadata, then the format. A step that would
+ * make the file larger gains nothing, so the causes can never be negative and always add up to
+ * `sentBytes - neededBytes`. Both ends of the walk are real files; only its middle is a model.
  *
  * @param bytes size of the file's body
  * @param addresses under how many addresses the same content was sent
@@ -58,9 +63,9 @@ export function splitWaste(
     left = after;
   };
   if (steps) {
-    // A result that is not smaller than the file is not worth having: then the file stays.
-    book('quality', Math.max(steps.sameFormatAtIntrinsic, steps.best));
-    book('pixels', Math.max(steps.sameFormatAtNeed, steps.best));
+    // A step never goes below the end of the walk, however small one encode came out.
+    book('pixels', Math.max(Math.round(bytes * steps.pixelRatio), steps.best));
+    book('quality', Math.max(steps.sameFormat, steps.best));
     book('format', steps.best);
   }
   return { sentBytes, neededBytes: left, wasteBytes: sentBytes - left, causes: split };

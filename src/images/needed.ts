@@ -44,19 +44,30 @@ export async function encodeNeeded(
   const [best, bestBody] = [...bodies].reduce((left, right) =>
     right[1].length < left[1].length ? right : left,
   );
-  const same = bodies.get(own)!;
-  const whole = isWhole(need, file)
-    ? same
-    : await encode(body, file.frames, file.intrinsic ?? need, own, policy);
   return {
     format: best.format,
     body: bestBody,
     steps: {
-      sameFormatAtIntrinsic: whole.length,
-      sameFormatAtNeed: same.length,
+      pixelRatio: await pixelRatio(body, file, need, own, policy),
+      sameFormat: bodies.get(own)!.length,
       best: bestBody.length,
     },
   };
+}
+
+/** What is left of a file's bytes when its pixels are reduced to the need and nothing else changes. */
+async function pixelRatio(
+  body: Buffer,
+  { intrinsic, frames }: ImageFile,
+  need: Size,
+  own: Encoding,
+  policy: Policy,
+): Promise<number> {
+  if (!intrinsic || (need.width === intrinsic.width && need.height === intrinsic.height)) return 1;
+  const fast = { ...own, fast: true };
+  const reduced = await encode(body, frames, need, fast, policy);
+  const whole = await encode(body, frames, intrinsic, fast, policy);
+  return Math.min(1, reduced.length / whole.length);
 }
 
 /** The encoding that keeps the file's own format: lossless stays lossless for drawings. */
@@ -72,8 +83,4 @@ function encodingsFor(nature: Nature, own: Encoding, policy: Policy): Encoding[]
     .filter((format) => !(lossless && format === 'jpeg'))
     .map((format) => ({ format, lossless: lossless || format === 'png' }))
     .filter(({ format }) => format !== own.format);
-}
-
-function isWhole(need: Size, { intrinsic }: ImageFile): boolean {
-  return need.width === intrinsic?.width && need.height === intrinsic.height;
 }

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
-import { mkdir, open, readFile, rename, rm } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { writeWhole } from './write-whole.js';
 
 /** Bodies of images, each once, in files named by their content hash. */
 export class BodyStore {
@@ -28,25 +29,5 @@ export class BodyStore {
 
   #path(contentHash: string): string {
     return join(this.#folder, contentHash.slice(0, 2), contentHash);
-  }
-}
-
-let drafts = 0;
-
-/** Writes a file so that nobody ever sees half of it. */
-export async function writeWhole(path: string, bytes: Uint8Array | string): Promise<void> {
-  await mkdir(dirname(path), { recursive: true });
-  const draft = `${path}.${process.pid}-${drafts++}.part`;
-  try {
-    const file = await open(draft, 'wx');
-    try {
-      await file.writeFile(bytes);
-    } finally {
-      await file.close();
-    }
-    await rename(draft, path);
-  } catch (error) {
-    await rm(draft, { force: true });
-    throw error;
   }
 }

@@ -8,8 +8,8 @@ interface EncodedRow {
   readonly need_width: number;
   readonly need_height: number;
   readonly format: EncodedFormat;
-  readonly same_format_at_intrinsic: number;
-  readonly same_format_at_need: number;
+  readonly pixel_ratio: number;
+  readonly same_format: number;
   readonly best: number;
   readonly result_hash: string | null;
   readonly problem: string | null;
@@ -23,8 +23,8 @@ export class EncodeStore {
   constructor(database: Database.Database) {
     this.#insert = database.prepare(
       `INSERT OR REPLACE INTO encoded
-         (content_hash, need_width, need_height, policy, format, same_format_at_intrinsic,
-          same_format_at_need, best, result_hash, problem)
+         (content_hash, need_width, need_height, policy, format, pixel_ratio,
+          same_format, best, result_hash, problem)
        VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     );
     this.#one = database.prepare(
@@ -41,8 +41,8 @@ export class EncodeStore {
       encoded.need.height,
       policy,
       encoded.format,
-      encoded.steps.sameFormatAtIntrinsic,
-      encoded.steps.sameFormatAtNeed,
+      encoded.steps.pixelRatio,
+      encoded.steps.sameFormat,
       encoded.steps.best,
       encoded.resultHash,
       encoded.problem,
@@ -58,8 +58,8 @@ export class EncodeStore {
         need: { width: row.need_width, height: row.need_height },
         format: row.format,
         steps: {
-          sameFormatAtIntrinsic: row.same_format_at_intrinsic,
-          sameFormatAtNeed: row.same_format_at_need,
+          pixelRatio: row.pixel_ratio,
+          sameFormat: row.same_format,
           best: row.best,
         },
         resultHash: row.result_hash,

@@ -11,7 +11,7 @@ import type { Run, Session, SessionSummary } from '../core/session.js';
 import type { View } from '../core/view.js';
 import { isThirdParty } from '../crawl/third-party.js';
 import { harOf } from '../output/har.js';
-import { writeWhole } from '../store/bodies.js';
+import { writeWhole } from '../store/write-whole.js';
 import type { Workspace } from '../store/workspace.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
@@ -103,7 +103,8 @@ export async function clock(
 }
 
 function conditionsOf({ network, cpuFactor, view }: ClockOptions, browser: string): Conditions {
-  const { share: _, ...seen } = view;
+  const { name, width, height, density, touch } = view;
+  const seen = { name, width, height, density, touch };
   return { network, cpuFactor, view: seen, browser, cache: 'cold' };
 }
 

@@ -1,7 +1,7 @@
 import type { Policy } from '../core/policy.js';
 import { rankImages } from '../core/ranking.js';
 import type { Ranking } from '../core/ranking.js';
-import type { SurveyHead, SurveyedPage } from '../core/survey.js';
+import type { Encoded, SurveyHead, SurveyedPage } from '../core/survey.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
 import { weigh } from './weigh.js';
@@ -9,6 +9,8 @@ import { weigh } from './weigh.js';
 export interface RankResult extends Ranking {
   readonly survey: SurveyHead;
   readonly pages: readonly SurveyedPage[];
+  /** The encodes behind the ranking. */
+  readonly encoded: readonly Encoded[];
 }
 
 /**
@@ -27,5 +29,5 @@ export async function rank(
   const facts = workspace.surveys.read(workspace.surveys.find(label));
   const encoded = await weigh(workspace, facts, policy, options);
   const ranking = rankImages({ ...facts, encoded }, policy);
-  return { survey: facts.head, pages: facts.pages, ...ranking };
+  return { survey: facts.head, pages: facts.pages, encoded, ...ranking };
 }

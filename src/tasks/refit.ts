@@ -7,12 +7,11 @@ import type { EncodedFormat, Policy } from '../core/policy.js';
 import type { RankedImage } from '../core/ranking.js';
 import type { Size } from '../core/size.js';
 import { contentHashOf } from '../images/hash.js';
-import { writeWhole } from '../store/bodies.js';
+import { writeWhole } from '../store/write-whole.js';
 import type { Workspace } from '../store/workspace.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
-import { weigh } from './weigh.js';
 
 /** One file that a refit makes. */
 export interface RefitFile {
@@ -71,9 +70,7 @@ export async function refit(
 ): Promise<RefitResult> {
   const { signal, onProgress = noProgress } = options;
   const ranking = await rank(workspace, label, policy, options);
-  const facts = workspace.surveys.read(ranking.survey);
-  const encoded = await weigh(workspace, facts, policy, { ...(signal && { signal }) });
-  const results = new Map(encoded.map((result) => [result.contentHash, result]));
+  const results = new Map(ranking.encoded.map((result) => [result.contentHash, result]));
   const plan = planFiles(ranking.images, (hash) => results.get(hash));
   const before = await readManifest(folder);
   const owned = ownedBy(before);

@@ -1,7 +1,6 @@
 import { availableParallelism } from 'node:os';
 import pLimit from 'p-limit';
 import { messageOf } from '../core/errors.js';
-import { isVector } from '../core/image-file.js';
 import type { ImageFile } from '../core/image-file.js';
 import { largestNeed } from '../core/need.js';
 import type { Policy } from '../core/policy.js';
@@ -31,27 +30,31 @@ export async function weigh(
 ): Promise<Encoded[]> {
   const key = policyKey(policy);
   const needs = needsByFile({ ...facts, encoded: [] }, policy);
-  const due = facts.files.flatMap((file) => {
+  const known: Encoded[] = [];
+  const due: { file: ImageFile; need: Size }[] = [];
+  for (const file of facts.files) {
     const need = largestNeed(needs.get(file.contentHash) ?? []);
-    return need && file.problem === null && !isVector(file) ? { file, need } : [];
-  });
+    if (!need || file.problem !== null) continue;
+    const encoded = workspace.encodes.get(file.contentHash, need, key);
+    const usable = encoded && (!encoded.resultHash || workspace.bodies.has(encoded.resultHash));
+    if (usable) known.push(encoded);
+    else due.push({ file, need });
+  }
   const limit = pLimit(availableParallelism());
   let done = 0;
   const results = await Promise.all(
     due.map(({ file, need }) =>
       limit(async () => {
         if (signal?.aborted) return [];
-        const known = workspace.encodes.get(file.contentHash, need, key);
-        const usable = known && (!known.resultHash || workspace.bodies.has(known.resultHash));
-        const encoded = usable ? known : await encodeOne(workspace, file, need, policy);
-        if (!usable) workspace.encodes.add(encoded, key);
-        done++;
         onProgress({ stage: 'images', done, total: due.length, doing: file.mediaType });
+        const encoded = await encodeOne(workspace, file, need, policy);
+        workspace.encodes.add(encoded, key);
+        onProgress({ stage: 'images', done: ++done, total: due.length, doing: file.mediaType });
         return encoded;
       }),
     ),
   );
-  return results.flat();
+  return [...known, ...results.flat()];
 }
 
 async function encodeOne(
@@ -68,7 +71,7 @@ async function encodeOne(
     await workspace.bodies.keep(resultHash, result);
     return { ...common, format, steps, resultHash, problem: null };
   } catch (error) {
-    const steps = { sameFormatAtIntrinsic: 0, sameFormatAtNeed: 0, best: 0 };
+    const steps = { pixelRatio: 1, sameFormat: 0, best: 0 };
     const problem = `it cannot be decoded to the end (${tidy(messageOf(error))})`;
     return { ...common, format: 'png', steps, resultHash: null, problem };
   }

@@ -1,7 +1,6 @@
 /** What the page's own timeline says, in milliseconds since the navigation began. */
 export interface PageMarkers {
   readonly timeOrigin: number;
-  readonly ttfb: number | null;
   readonly firstContentfulPaint: number | null;
   readonly largestContentfulPaint: number | null;
   readonly domContentLoaded: number | null;
@@ -31,7 +30,6 @@ export async function markersOf(): Promise<PageMarkers> {
     paints.find(({ name }) => name === 'first-contentful-paint')?.startTime ?? null;
   return {
     timeOrigin: performance.timeOrigin,
-    ttfb: reached(navigation?.responseStart),
     firstContentfulPaint: firstPaint,
     largestContentfulPaint: largest.at(-1)?.startTime ?? null,
     domContentLoaded: reached(navigation?.domContentLoadedEventEnd),

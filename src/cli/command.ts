@@ -1,0 +1,78 @@
+import type { AnyObjectSchema, InferType } from 'yup';
+import type { Argv, CommandModule, Options } from 'yargs';
+import type { Ground } from './config-file.js';
+import { openIo } from './io.js';
+import type { Io } from './io.js';
+import { openLog } from './log.js';
+import { commonOptions, commonSchema } from './common-options.js';
+import { report } from './report-error.js';
+import { resolveSettings, unknownVariables } from './settings.js';
+
+/** One command: how it is called, what may be set, and what it does. */
+export interface Command<Schema extends AnyObjectSchema> {
+  /** The call as yargs reads it, `survey <start..>`. */
+  readonly call: string;
+  readonly describe: string;
+  /** Arguments by position, described. */
+  readonly positionals?: Readonly<Record<string, string>>;
+  readonly options: Readonly<Record<string, Options>>;
+  readonly schema: Schema;
+  /** Worked examples: the call without the program's name, and what it does. */
+  readonly examples: readonly (readonly [string, string])[];
+  /** Returns the exit status when it is not 0. */
+  readonly run: (
+    settings: InferType<typeof commonSchema> & InferType<Schema>,
+    ground: Ground,
+    io: Io,
+  ) => Promise<number | void>;
+}
+
+/** A command as it stands in the list of all. */
+export interface AnyCommand {
+  readonly names: readonly string[];
+  readonly module: (known: ReadonlySet<string>) => CommandModule;
+}
+
+/** Makes a yargs module of a command: options in, settings checked, errors turned into one line. */
+export function defineCommand<Schema extends AnyObjectSchema>(
+  command: Command<Schema>,
+): AnyCommand {
+  const options = { ...command.options, ...commonOptions };
+  const schema: AnyObjectSchema = commonSchema.concat(command.schema);
+  const names = Object.keys(schema.fields);
+  return {
+    names,
+    module: (known) => ({
+      command: command.call,
+      describe: command.describe,
+      builder: (argv: Argv) => {
+        for (const [name, describe] of Object.entries(command.positionals ?? {}))
+          argv.positional(name, { describe, type: 'string' });
+        for (const [call, words] of command.examples) argv.example(`$0 ${call}`, words);
+        return argv.options(options);
+      },
+      handler: async (argv) => {
+        let verbose = argv['verbose'] === true;
+        let close = () => {};
+        try {
+          const flags = Object.fromEntries(names.map((name) => [name, argv[name]]));
+          const { settings, ground } = resolveSettings(flags, process.env, schema, known);
+          const { quiet, json } = settings as InferType<typeof commonSchema>;
+          verbose = (settings as InferType<typeof commonSchema>).verbose;
+          const log = openLog(verbose, quiet);
+          for (const name of unknownVariables(process.env, known))
+            log.warn(`the variable ${name} is no setting of this program`);
+          const io = openIo(log, json, quiet);
+          close = () => io.close();
+          const status = await command.run(settings as never, ground, io);
+          process.exitCode = status ?? 0;
+        } catch (error) {
+          close();
+          process.exitCode = report(error, verbose);
+        } finally {
+          close();
+        }
+      },
+    }),
+  };
+}

@@ -1,0 +1,38 @@
+import { object } from 'yup';
+import { compareDocument } from '../../output/json/compare.js';
+import { drawComparison } from '../../output/terminal/compare.js';
+import { Workspace } from '../../store/workspace.js';
+import { compare } from '../../tasks/compare.js';
+import { shortText, yesOrNo } from '../checks.js';
+import { defineCommand } from '../command.js';
+
+export const compareCommand = defineCommand({
+  call: 'compare <before> <after>',
+  describe: 'Set two clock sessions side by side',
+  positionals: { before: 'Label of the session before', after: 'Label of the session after' },
+  options: {
+    anyway: { describe: 'Compare sessions whose conditions differ, too', type: 'boolean' },
+  },
+  schema: object({
+    before: shortText().required(),
+    after: shortText().required(),
+    anyway: yesOrNo().default(false),
+  }),
+  examples: [
+    ['compare before after', 'each marker, the bytes and the requests'],
+    ['compare before after --json', 'for other programs'],
+  ],
+  run: async ({ workspace: folder, before, after, anyway }, _, { screen, print }) => {
+    const workspace = Workspace.openExisting(folder);
+    try {
+      const pages = compare(workspace, before, after, anyway);
+      print(
+        () => pages.map((page) => drawComparison(page, screen)).join('\n\n'),
+        () => compareDocument(pages),
+      );
+      return await Promise.resolve(0);
+    } finally {
+      workspace.close();
+    }
+  },
+});

@@ -1,0 +1,115 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { array, object } from 'yup';
+import type { InferType } from 'yup';
+import { YAMLParseError, parse } from 'yaml';
+import { SettingError, messageOf } from '../core/errors.js';
+import { builtInNetworks } from '../core/network.js';
+import type { Network } from '../core/network.js';
+import { defaultPolicy } from '../core/policy.js';
+import type { Policy } from '../core/policy.js';
+import { defaultViews } from '../core/view.js';
+import type { View } from '../core/view.js';
+import { numberFrom, oneOf, shortText, wholeNumber, yesOrNo } from './checks.js';
+
+/** The file that is read when nobody names one. */
+export const defaultConfigFile = 'zealous-lynx.config.yaml';
+
+const view = object({
+  name: shortText().required('a name'),
+  width: wholeNumber(100, 10_000).required('a width in CSS pixels'),
+  height: wholeNumber(100, 10_000).required('a height in CSS pixels'),
+  density: numberFrom(0.5, 8).default(1),
+  touch: yesOrNo().default(false),
+  share: numberFrom(0, 1).required('a share of the audience from 0 to 1'),
+}).noUnknown(({ unknown }) => `no setting ${unknown}; name, width, height, density, touch, share`);
+
+const network = object({
+  name: shortText().required('a name'),
+  latency: numberFrom(0, 60_000).required('a round trip in milliseconds'),
+  down: numberFrom(0, 100_000_000).required('kilobits a second'),
+  up: numberFrom(0, 100_000_000).required('kilobits a second'),
+}).noUnknown(({ unknown }) => `no setting ${unknown}; name, latency, down, up`);
+
+const policy = object({
+  density: numberFrom(0.5, 8),
+  formats: array().of(oneOf(['jpeg', 'png', 'webp', 'avif', 'gif'] as const).required()),
+  quality: object({
+    jpeg: wholeNumber(1, 100),
+    webp: wholeNumber(1, 100),
+    avif: wholeNumber(1, 100),
+  }).noUnknown(({ unknown }) => `no setting ${unknown}; jpeg, webp, avif`),
+}).noUnknown(({ unknown }) => `no setting ${unknown}; density, formats, quality`);
+
+/** The part of the config file that is the same for every command. */
+export const fileSchema = object({
+  views: array()
+    .of(view)
+    .min(1, 'at least one view')
+    .max(20, 'at most 20 views')
+    .test('shares', 'views whose shares add up to 1', (views) => {
+      const sum = views?.reduce((all, { share }) => all + share, 0);
+      return sum === undefined || Math.abs(sum - 1) < 0.001;
+    })
+    .test('names', 'views with different names', (views) => {
+      return !views || new Set(views.map(({ name }) => name)).size === views.length;
+    }),
+  networks: array().of(network),
+  policy,
+});
+
+export type FileSettings = InferType<typeof fileSchema>;
+
+/** Settings that only a file can hold, with what stands in for those that are missing. */
+export interface Ground {
+  readonly views: readonly View[];
+  readonly networks: readonly Network[];
+  readonly policy: Policy;
+}
+
+/** Completes what a file says with the defaults. */
+export function groundOf(file: FileSettings): Ground {
+  const { density, formats, quality } = file.policy;
+  return {
+    views: file.views ?? defaultViews,
+    networks: [...(file.networks ?? []), ...builtInNetworks],
+    policy: {
+      density: density ?? defaultPolicy.density,
+      formats: formats ?? defaultPolicy.formats,
+      quality: {
+        jpeg: quality.jpeg ?? defaultPolicy.quality.jpeg,
+        webp: quality.webp ?? defaultPolicy.quality.webp,
+        avif: quality.avif ?? defaultPolicy.quality.avif,
+      },
+    },
+  };
+}
+
+/**
+ * Reads a config file into plain values; no file is an empty one, unless it was asked for by name.
+ *
+ * @throws SettingError when it cannot be read or is no YAML mapping.
+ */
+export function readConfigFile(name: string | undefined): Record<string, unknown> {
+  const path = name ?? defaultConfigFile;
+  if (!existsSync(path)) {
+    if (name === undefined) return {};
+    throw new SettingError(`there is no config file ${path}`, {
+      hint: 'check --config, or leave it out',
+    });
+  }
+  try {
+    const found: unknown = parse(readFileSync(path, 'utf8')) ?? {};
+    if (typeof found === 'object' && !Array.isArray(found)) return found as Record<string, unknown>;
+    throw new SettingError(`${path} is not a list of settings`, {
+      hint: 'write one setting a line, like pages: 100',
+    });
+  } catch (error) {
+    if (error instanceof SettingError) throw error;
+    const where = error instanceof YAMLParseError ? error.linePos?.[0] : undefined;
+    const place = where ? ` (line ${where.line}, column ${where.col})` : '';
+    throw new SettingError(`${path} cannot be read${place}: ${messageOf(error)}`, {
+      hint: 'mend the file, or name another one with --config',
+      cause: error,
+    });
+  }
+}

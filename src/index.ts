@@ -1,0 +1,45 @@
+/**
+ * The library under the program: the tasks, each of which does what the command of its name does and
+ * prints nothing, and the computations they rest on.
+ *
+ * A task is given a `Workspace`, reports progress as events, and can be stopped by an `AbortSignal`.
+ * Everything that goes wrong on purpose is a `LynxError` with a stable `code`.
+ */
+export * from './core/errors.js';
+export type { Size } from './core/size.js';
+export type { View } from './core/view.js';
+export { defaultViews } from './core/view.js';
+export type { Policy, EncodedFormat } from './core/policy.js';
+export { defaultPolicy } from './core/policy.js';
+export type { Network } from './core/network.js';
+export { builtInNetworks, unshaped } from './core/network.js';
+export type { Conditions } from './core/conditions.js';
+export { differingConditions } from './core/conditions.js';
+export type { ImageFile, ImageResponse } from './core/image-file.js';
+export type { Placement, PlacementKind } from './core/placement.js';
+export type { ObjectFit } from './core/rendered-size.js';
+export { renderedSize } from './core/rendered-size.js';
+export { needOf } from './core/need.js';
+export type { Cause, EncodedSteps, Waste, WasteByCause } from './core/waste.js';
+export { splitWaste } from './core/waste.js';
+export type { RankTotals, RankedImage, RankedPlacement, Ranking } from './core/ranking.js';
+export { rankImages } from './core/ranking.js';
+export type { Encoded, SurveyFacts, SurveyHead, SurveyedPage } from './core/survey.js';
+export type { Markers, MarkerName } from './core/markers.js';
+export type { PageRequest, Phases } from './core/request.js';
+export type { Run, Session, SessionSummary } from './core/session.js';
+export { medianRun, summariseSession } from './core/session.js';
+export type { Change, SessionComparison } from './core/comparison.js';
+export { compareSessions } from './core/comparison.js';
+export { Workspace } from './store/workspace.js';
+export type { Progress, TaskOptions } from './tasks/progress.js';
+export { survey } from './tasks/survey.js';
+export type { SurveyOptions, SurveyResult } from './tasks/survey.js';
+export { rank } from './tasks/rank.js';
+export type { RankResult } from './tasks/rank.js';
+export { refit } from './tasks/refit.js';
+export type { RefitManifest, RefitResult } from './tasks/refit.js';
+export { clock } from './tasks/clock.js';
+export type { ClockOptions, ClockOutcome, ClockResult } from './tasks/clock.js';
+export { compare } from './tasks/compare.js';
+export type { ComparedPage } from './tasks/compare.js';

@@ -1,0 +1,36 @@
+import { markerNames } from '../../core/markers.js';
+import { record } from '../../core/record.js';
+import { requestTypes } from '../../core/request.js';
+import type { Run, Session, SessionSummary } from '../../core/session.js';
+
+/** A session as the document `zealous-lynx.clock/1`; the requests are those of the median run. */
+export function clockDocument(
+  session: Session,
+  summary: SessionSummary,
+  medianRun: Run,
+  harFile: string,
+) {
+  const { id, label, page, startedAt, conditions, runs } = session;
+  return {
+    format: 'zealous-lynx.clock/1',
+    session: { id, label, page, startedAt },
+    conditions,
+    runs: runs.map(({ requests, ...run }) => ({ ...run, requestCount: requests.length })),
+    median: {
+      markers: record(markerNames, (name) => summary.markers[name]?.median ?? null),
+      requestCount: summary.requestCount.median,
+      bytes: summary.bytes.median,
+      bytesByType: record(requestTypes, (type) => summary.bytesByType[type].median),
+    },
+    summary,
+    requests: medianRun.requests.map(
+      ({ requestHeaders: _, responseHeaders: __, ...request }) => request,
+    ),
+    harFile,
+  };
+}
+
+/** Several sessions of one call as the document `zealous-lynx.clock-set/1`. */
+export function clockSetDocument(sessions: readonly ReturnType<typeof clockDocument>[]) {
+  return { format: 'zealous-lynx.clock-set/1', sessions };
+}

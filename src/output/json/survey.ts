@@ -1,0 +1,16 @@
+import type { SkippedAddress, SurveyHead, SurveyedPage } from '../../core/survey.js';
+import { surveyHeadDocument } from './survey-head.js';
+
+/** A survey as the document `zealous-lynx.survey/1`. */
+export function surveyDocument(
+  survey: SurveyHead,
+  pages: readonly SurveyedPage[],
+  skipped: readonly SkippedAddress[],
+) {
+  return {
+    format: 'zealous-lynx.survey/1',
+    survey: surveyHeadDocument(survey, pages.length),
+    pages: pages.map(({ error, ...page }) => ({ ...page, ...(error === null ? {} : { error }) })),
+    skipped,
+  };
+}

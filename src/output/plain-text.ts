@@ -1,0 +1,25 @@
+/**
+ * Control characters, and the marks that turn the direction of text: what a page says must not move
+ * the cursor, change colours, or disguise one address as another.
+ */
+// eslint-disable-next-line no-control-regex
+const unprintable = /[\u0000-\u001F\u007F-\u009F\u200B-\u200F\u2028-\u202E\u2060-\u2069\uFEFF]/g;
+
+/** Text of foreign origin as it may be printed: on one line, harmless, at most `limit` characters. */
+export function plainText(text: string, limit = 400): string {
+  const harmless = text.replace(unprintable, '\uFFFD');
+  return harmless.length <= limit ? harmless : `${harmless.slice(0, limit - 1)}…`;
+}
+
+/** Shortens in the middle, so that both the folder and the name of a path stay readable. */
+export function shorten(text: string, limit: number): string {
+  const harmless = plainText(text);
+  if (harmless.length <= limit) return harmless;
+  const tail = Math.ceil((limit - 1) * 0.65);
+  return `${harmless.slice(0, limit - 1 - tail)}…${harmless.slice(-tail)}`;
+}
+
+/** An address without the scheme and host that all others share. */
+export function pathOf(address: string, origin: string): string {
+  return address.startsWith(`${origin}/`) ? address.slice(origin.length) : address;
+}

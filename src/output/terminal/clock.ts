@@ -1,0 +1,85 @@
+import { describeConditions } from '../../core/conditions.js';
+import { markerNames, markerTitles } from '../../core/markers.js';
+import type { MarkerName } from '../../core/markers.js';
+import { requestTypes } from '../../core/request.js';
+import type { Run, Session, SessionSummary } from '../../core/session.js';
+import type { Summary } from '../../core/summary.js';
+import { plainText } from '../plain-text.js';
+import { count, formatBytes, formatTime } from '../units.js';
+import { paletteFor, table } from './style.js';
+import type { Screen } from './style.js';
+import { drawWaterfall } from './waterfall.js';
+
+export interface ClockSheet {
+  readonly session: Session;
+  readonly summary: SessionSummary;
+  readonly medianRun: Run;
+  readonly harFile: string;
+}
+
+/** A session as a page of text: conditions, markers, weight, and the median run's waterfall. */
+export function drawSession(sheet: ClockSheet, top: number, screen: Screen): string {
+  const { bold, dim, yellow } = paletteFor(screen);
+  const { session, summary, medianRun, harFile } = sheet;
+  const conditions = Object.entries(describeConditions(session.conditions));
+  const failures = session.runs.flatMap(({ failure }) => failure ?? []);
+  return [
+    `${bold(plainText(session.label))}: ${plainText(session.page)}, ${count(summary.countedRuns, 'cold load')}`,
+    dim(conditions.map(([name, words]) => `${name} ${words}`).join(' · ')),
+    ...(failures.length > 0
+      ? [
+          yellow(
+            `${count(failures.length, 'load')} failed and do not count: ${plainText(failures[0]!)}`,
+          ),
+        ]
+      : []),
+    '',
+    markerTable(summary, screen),
+    '',
+    weightTable(summary, screen),
+    '',
+    drawWaterfall(medianRun, top, screen),
+    '',
+    `HAR of the median run: ${harFile}`,
+  ].join('\n');
+}
+
+function markerTable({ markers }: SessionSummary, screen: Screen): string {
+  const rows = markerNames.flatMap((name) => {
+    const summary = markers[name];
+    return summary
+      ? [[markerTitles[name], ...spread(summary, (value) => formatMarker(name, value))]]
+      : [];
+  });
+  return table(screen, [{ title: 'marker' }, ...spreadColumns], rows);
+}
+
+function weightTable(summary: SessionSummary, screen: Screen): string {
+  const rows = requestTypes
+    .filter((type) => summary.requestsByType[type].max > 0)
+    .map((type) => [
+      type,
+      String(summary.requestsByType[type].median),
+      ...spread(summary.bytesByType[type], formatBytes),
+    ]);
+  const all = ['all', String(summary.requestCount.median), ...spread(summary.bytes, formatBytes)];
+  return table(
+    screen,
+    [{ title: 'type' }, { title: 'requests', align: 'right' }, ...spreadColumns],
+    [...rows, all],
+  );
+}
+
+const spreadColumns = ['median', 'least', 'most'].map((title) => ({
+  title,
+  align: 'right' as const,
+}));
+
+function spread(summary: Summary, format: (value: number) => string): string[] {
+  return [summary.median, summary.min, summary.max].map(format);
+}
+
+/** A marker's value with its unit; the shift score has none. */
+export function formatMarker(name: MarkerName, value: number): string {
+  return name === 'layoutShift' ? value.toFixed(3) : formatTime(value);
+}

@@ -1,0 +1,145 @@
+import { causes } from '../../core/waste.js';
+import type { Cause } from '../../core/waste.js';
+import type { RankTotals, RankedImage, Ranking } from '../../core/ranking.js';
+import { formatSize } from '../../core/size.js';
+import type { SurveyHead, SurveyedPage } from '../../core/survey.js';
+import { pathOf, plainText, shorten } from '../plain-text.js';
+import { count, formatBytes, formatShare } from '../units.js';
+import { bar, paletteFor, table } from './style.js';
+import type { Screen } from './style.js';
+
+/** How each cause is called in front of people. */
+export const causeTitles: Readonly<Record<Cause, string>> = {
+  neverShown: 'never shown',
+  duplicate: 'sent twice',
+  quality: 'quality and metadata',
+  pixels: 'too many pixels',
+  format: 'wrong format',
+};
+
+export interface RankSheet extends Ranking {
+  readonly survey: SurveyHead;
+  readonly pages: readonly SurveyedPage[];
+}
+
+/** A ranking as a page of text: totals, causes, then the files. */
+export function drawRanking(sheet: RankSheet, top: number, screen: Screen): string {
+  const { totals, images, survey, pages } = sheet;
+  const shown = images.slice(0, top);
+  const origin = originOf(survey);
+  const room = Math.max(18, screen.width - 84);
+  const rows = shown.map((image) => rowOf(image, totals, origin, room));
+  const lines = [
+    heading(survey, pages, screen),
+    '',
+    totalsLine(totals, images.length, screen),
+    '',
+    ...causeLines(totals, screen),
+    '',
+    table(
+      screen,
+      [
+        { title: 'image' },
+        { title: 'pages', align: 'right' },
+        { title: 'intrinsic', align: 'right' },
+        { title: 'rendered', align: 'right' },
+        { title: 'need', align: 'right' },
+        { title: 'bytes', align: 'right' },
+        { title: 'needed', align: 'right' },
+        { title: 'waste', align: 'right' },
+        { title: 'of all', align: 'right' },
+      ],
+      rows,
+    ),
+    '',
+    ...footnotes(sheet, shown, screen),
+  ];
+  return lines.join('\n');
+}
+
+function heading(survey: SurveyHead, pages: readonly SurveyedPage[], screen: Screen): string {
+  const { bold, yellow } = paletteFor(screen);
+  const views = survey.views.map(({ name }) => name).join(', ');
+  const title = `${bold(plainText(survey.label))}: ${count(pages.length, 'page')} in ${count(survey.views.length, 'view')} (${plainText(views)})`;
+  return survey.finishedAt
+    ? title
+    : `${title}\n${yellow('this survey was broken off: it ranks what was found until then')}`;
+}
+
+function totalsLine(totals: RankTotals, files: number, screen: Screen): string {
+  const { bold } = paletteFor(screen);
+  const { sentBytes, neededBytes, wasteBytes, unknownBytes } = totals;
+  const unknown = unknownBytes > 0 ? `, and ${formatBytes(unknownBytes)} that cannot be read` : '';
+  return (
+    `${count(files, 'image file')}, each counted once: ${formatBytes(sentBytes)} sent, ` +
+    `${formatBytes(neededBytes)} needed, ${bold(`${formatBytes(wasteBytes)} wasted`)} ` +
+    `(${formatShare(wasteBytes, sentBytes)})${unknown}`
+  );
+}
+
+function causeLines({ wasteByCause, wasteBytes }: RankTotals, screen: Screen): string[] {
+  const { cyan } = paletteFor(screen);
+  return causes
+    .filter((cause) => wasteByCause[cause] > 0)
+    .sort((a, b) => wasteByCause[b] - wasteByCause[a])
+    .map((cause) => {
+      const bytes = wasteByCause[cause];
+      const length = bar(bytes / wasteBytes, 30).padEnd(30);
+      return `  ${causeTitles[cause].padEnd(21)} ${cyan(length)} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, wasteBytes).padStart(6)}`;
+    });
+}
+
+function rowOf(image: RankedImage, totals: RankTotals, origin: string, room: number): string[] {
+  const unknown = image.wasteBytes === null;
+  return [
+    shorten(pathOf(image.url, origin), room),
+    String(image.pages),
+    image.intrinsic ? formatSize(image.intrinsic) : vectorOr(image),
+    formatSize(largestRendered(image)),
+    image.need ? formatSize(image.need) : '–',
+    formatBytes(image.bytes),
+    unknown ? '?' : formatBytes(image.neededBytes ?? 0),
+    unknown ? '?' : formatBytes(image.wasteBytes),
+    unknown ? '?' : formatShare(image.wasteBytes, totals.wasteBytes),
+  ];
+}
+
+function vectorOr({ mediaType }: RankedImage): string {
+  return mediaType === 'image/svg+xml' ? 'vector' : '?';
+}
+
+function largestRendered({ placements }: RankedImage) {
+  return placements
+    .map(({ rendered }) => rendered)
+    .reduce((left, right) => (right.width > left.width ? right : left));
+}
+
+function footnotes(sheet: RankSheet, shown: readonly RankedImage[], screen: Screen): string[] {
+  const { dim } = paletteFor(screen);
+  const { images, unplaced, pages } = sheet;
+  const left = images.length - shown.length;
+  const failed = pages.filter(({ error }) => error !== null).length;
+  const unreadable = images.filter(({ wasteBytes }) => wasteBytes === null);
+  const several = shown.some(({ urls }) => urls.length > 1);
+  return [
+    ...unreadable.map(({ url, findings }) =>
+      dim(`? ${shorten(url, 60)}: ${plainText(findings[0]?.message ?? 'cannot be read')}`),
+    ),
+    ...(several ? [dim('Waste of a file with several addresses counts each of them once.')] : []),
+    ...(left > 0
+      ? [dim(`${count(left, 'more file')}: --top ${images.length} shows them all.`)]
+      : []),
+    ...(unplaced > 0
+      ? [dim(`${count(unplaced, 'image file')} fetched, but shown by no <img>: not judged.`)]
+      : []),
+    ...(failed > 0
+      ? [dim(`${count(failed, 'page')} had problems: zealous-lynx survey --json lists them.`)]
+      : []),
+    'Next: zealous-lynx refit --out DIR writes the right-sized files.',
+  ];
+}
+
+/** The origin that addresses are shortened by: that of the survey's first start. */
+function originOf({ starts }: SurveyHead): string {
+  return starts[0] ? new URL(starts[0]).origin : '';
+}

@@ -1,0 +1,150 @@
+import { phaseNames } from '../../core/request.js';
+import type { PageRequest, PhaseName } from '../../core/request.js';
+import type { MarkerName } from '../../core/markers.js';
+import type { Run } from '../../core/session.js';
+import { shorten } from '../plain-text.js';
+import { formatBytes, formatTime } from '../units.js';
+import { paletteFor } from './style.js';
+import type { Palette, Screen } from './style.js';
+
+/** Each phase has a sign of its own, so that the bars can be read without colours. */
+const signs: Readonly<Record<PhaseName, string>> = {
+  blocked: '·',
+  dns: '◦',
+  connect: '○',
+  tls: '◍',
+  send: '─',
+  wait: '░',
+  receive: '█',
+};
+
+const typeLetters: Readonly<Record<PageRequest['type'], string>> = {
+  html: 'H',
+  style: 'S',
+  script: 'J',
+  image: 'I',
+  font: 'F',
+  other: 'O',
+};
+
+/** The markers that are drawn as lines, with their letters. */
+const lines: readonly (readonly [MarkerName, string])[] = [
+  ['firstContentfulPaint', 'F'],
+  ['largestContentfulPaint', 'L'],
+  ['load', 'E'],
+];
+
+/** A run as a waterfall: one row a request in the order of their starts, bars cut into phases. */
+export function drawWaterfall(run: Run, top: number, screen: Screen): string {
+  const palette = paletteFor(screen);
+  const ordered = [...run.requests].sort((a, b) => a.start - b.start);
+  const shown = ordered.slice(0, top);
+  const nameWidth = Math.max(16, Math.min(34, Math.floor(screen.width * 0.28)));
+  const chartWidth = Math.max(20, screen.width - nameWidth - 24);
+  const ends = run.requests.map(({ end, start }) => end ?? start);
+  const length = Math.max(1, run.markers.load ?? 0, ...ends);
+  const columnOf = (time: number) =>
+    Math.min(chartWidth - 1, Math.floor((time / length) * chartWidth));
+  const marks = placeMarks(run, columnOf, chartWidth);
+  const rows = shown.map((request) => {
+    const cells = barCells(request, length, chartWidth);
+    const chart = cells.map((phase, column) => cellText(phase, marks.has(column), palette));
+    const name = shorten(nameOf(request), nameWidth).padEnd(nameWidth);
+    const status = request.status >= 400 || request.status === 0 ? palette.red(name) : name;
+    const bytes = formatBytes(request.transferBytes).padStart(8);
+    const end = request.end === null ? '…' : formatTime(request.end);
+    return `${typeLetters[request.type]} ${status} ${chart.join('')} ${bytes} ${end.padStart(8)}`;
+  });
+  const left = ordered.length - shown.length;
+  const margin = ' '.repeat(nameWidth + 3);
+  return [
+    margin + markLine(marks, chartWidth),
+    ...rows,
+    margin + axis(length, chartWidth, palette),
+    ...(left > 0
+      ? [palette.dim(`${left} more requests: --top ${ordered.length} draws them all`)]
+      : []),
+    palette.dim(
+      `${phaseNames.map((name) => `${signs[name]} ${name}`).join('  ')}   F first, L largest contentful paint, E load event`,
+    ),
+    palette.dim(
+      'H html, S style, J script, I image, F font, O other; on the right: bytes on the wire, end',
+    ),
+  ].join('\n');
+}
+
+/** The phase that fills each column of a request's bar, the one that takes most of the column. */
+export function barCells(
+  request: PageRequest,
+  length: number,
+  width: number,
+): (PhaseName | undefined)[] {
+  const cells = Array.from({ length: width }, (): PhaseName | undefined => undefined);
+  const share = Array.from({ length: width }, () => 0);
+  let at = request.start;
+  for (const phase of phaseNames) {
+    const end = at + request.phases[phase];
+    const from = (at / length) * width;
+    const to = (end / length) * width;
+    for (let column = Math.floor(from); column < Math.min(width, Math.ceil(to)); column++) {
+      const covered = Math.min(to, column + 1) - Math.max(from, column);
+      if (covered <= share[column]!) continue;
+      share[column] = covered;
+      cells[column] = phase;
+    }
+    at = end;
+  }
+  return cells;
+}
+
+function cellText(phase: PhaseName | undefined, marked: boolean, palette: Palette): string {
+  if (phase === undefined) return marked ? palette.magenta('│') : ' ';
+  const sign = signs[phase];
+  switch (phase) {
+    case 'blocked':
+      return palette.dim(sign);
+    case 'receive':
+      return palette.blue(sign);
+    case 'wait':
+      return palette.yellow(sign);
+    default:
+      return palette.cyan(sign);
+  }
+}
+
+/** The markers' letters by column; one that would cover another stands beside it. */
+function placeMarks(
+  { markers }: Run,
+  columnOf: (time: number) => number,
+  width: number,
+): Map<number, string> {
+  const marks = new Map<number, string>();
+  for (const [name, letter] of lines) {
+    const time = markers[name];
+    if (time === null) continue;
+    let column = columnOf(time);
+    while (marks.has(column) && column < width - 1) column++;
+    marks.set(column, letter);
+  }
+  return marks;
+}
+
+function markLine(marks: ReadonlyMap<number, string>, width: number): string {
+  return Array.from({ length: width }, (_, column) => marks.get(column) ?? ' ').join('');
+}
+
+function axis(length: number, width: number, { dim }: Palette): string {
+  const ticks = Array.from({ length: 5 }, (_, index) => {
+    const text = formatTime((length * index) / 4);
+    return { text, at: index === 4 ? width - text.length : Math.floor((width * index) / 4) };
+  });
+  let line = '';
+  for (const { text, at } of ticks) line = line.padEnd(at) + text;
+  return dim(line);
+}
+
+function nameOf({ url, thirdParty }: PageRequest): string {
+  if (!URL.canParse(url)) return url;
+  const { host, pathname, search } = new URL(url);
+  return `${thirdParty ? host : ''}${pathname}${search}`;
+}

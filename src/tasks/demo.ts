@@ -1,0 +1,130 @@
+import { join } from 'node:path';
+import { drawPictures } from '../../demo/pictures/draw.js';
+import { serveDemo } from '../../demo/server.js';
+import type { DemoSite, Replacement } from '../../demo/server.js';
+import { builtInNetworks } from '../core/network.js';
+import { defaultPolicy } from '../core/policy.js';
+import { defaultViews } from '../core/view.js';
+import type { Workspace } from '../store/workspace.js';
+import { clock } from './clock.js';
+import type { ClockResult } from './clock.js';
+import { compare } from './compare.js';
+import type { ComparedPage } from './compare.js';
+import type { TaskOptions } from './progress.js';
+import { noProgress } from './progress.js';
+import { rank } from './rank.js';
+import type { RankResult } from './rank.js';
+import { refit } from './refit.js';
+import type { RefitManifest, RefitResult } from './refit.js';
+import { survey } from './survey.js';
+import type { SurveyResult } from './survey.js';
+
+export interface DemoOptions extends TaskOptions {
+  readonly signal: AbortSignal;
+  /** Folder in which the site's pictures are kept from one time to the next. */
+  readonly cache: string;
+  /** Folder that the right-sized files are written to. */
+  readonly out: string;
+  readonly creator: { readonly name: string; readonly version: string };
+}
+
+/** What the demo shows, step by step, as soon as each is there. */
+export interface DemoSteps {
+  surveyed(result: SurveyResult): void;
+  ranked(result: RankResult): void;
+  refitted(result: RefitResult): void;
+  clocked(result: ClockResult): void;
+  compared(pages: readonly ComparedPage[]): void;
+}
+
+/** Line, view and number of loads that the demo clocks with. */
+const demoNetwork = builtInNetworks.find(({ name }) => name === 'fast-mobile')!;
+const demoRuns = 3;
+
+/** Draws the site's pictures where they are missing, and serves it. */
+export async function serveDemoSite(
+  cache: string,
+  port: number,
+  { onProgress = noProgress }: TaskOptions = {},
+  replacements?: ReadonlyMap<string, Replacement>,
+): Promise<DemoSite> {
+  const pictures = await drawPictures(cache, (done, total) =>
+    onProgress({ stage: 'pictures', done, total, doing: 'the Brindle Bay Kite Festival' }),
+  );
+  return serveDemo(pictures, port, replacements);
+}
+
+/**
+ * The whole story on the demo site: survey, rank, refit; the site with the new files in place of the
+ * old; a session of each, and the two compared.
+ *
+ * @returns whether it came to its end; it does not when it was stopped.
+ */
+export async function demo(
+  workspace: Workspace,
+  options: DemoOptions,
+  steps: DemoSteps,
+): Promise<boolean> {
+  const { signal, out, cache, creator } = options;
+  const task = { signal, ...(options.onProgress && { onProgress: options.onProgress }) };
+  const clockSite = async (site: DemoSite, label: string) => {
+    const { results } = await clock(workspace, [site.start], {
+      ...task,
+      label,
+      creator,
+      runs: demoRuns,
+      network: demoNetwork,
+      cpuFactor: 1,
+      view: defaultViews[0]!,
+      hosts: site.hosts,
+    });
+    return results[0];
+  };
+  const before = await serveDemoSite(cache, 0, task);
+  let surveyLabel: string;
+  try {
+    const surveyed = await survey(workspace, [before.start], {
+      ...task,
+      views: defaultViews,
+      policy: defaultPolicy,
+      pages: 50,
+      tabs: 2,
+      hosts: before.hosts,
+      label: 'brindle-bay',
+    });
+    if (signal.aborted) return false;
+    surveyLabel = surveyed.survey.label;
+    steps.surveyed(surveyed);
+    steps.ranked(await rank(workspace, surveyLabel, defaultPolicy, task));
+    const session = await clockSite(before, 'before');
+    if (signal.aborted || !session) return false;
+    steps.clocked(session);
+  } finally {
+    await before.close();
+  }
+  const refitted = await refit(workspace, surveyLabel, out, defaultPolicy, task);
+  if (signal.aborted) return false;
+  steps.refitted(refitted);
+  const after = await serveDemoSite(cache, 0, task, replacementsOf(out, refitted.manifest));
+  try {
+    const session = await clockSite(after, 'after');
+    if (signal.aborted || !session) return false;
+    steps.clocked(session);
+  } finally {
+    await after.close();
+  }
+  steps.compared(compare(workspace, 'before', 'after', false));
+  return true;
+}
+
+/** The refitted files by the addresses of the originals that they stand in for. */
+export function replacementsOf(
+  folder: string,
+  { files }: Pick<RefitManifest, 'files'>,
+): Map<string, Replacement> {
+  return new Map(
+    files.flatMap(({ originals, path, mediaType }) =>
+      originals.map((url) => [url, { path: join(folder, path), mediaType }] as const),
+    ),
+  );
+}
