@@ -42,16 +42,50 @@ export class BodyCollector {
   async #fetch(cdp: CDPSession, request: RecordedRequest): Promise<FetchedBody | string> {
     if (request.bodyBytes > maxBodyBytes) return `its body is larger than ${maxBodyBytes} bytes`;
     try {
-      const { body, base64Encoded } = await cdp.send('Network.getResponseBody', {
-        requestId: request.id,
-      });
-      const bytes = Buffer.from(body, base64Encoded ? 'base64' : 'utf8');
+      const bytes = await readBody(cdp, request);
       const contentHash = await this.#keep(bytes, request.mediaType);
       return { contentHash, transferBytes: Math.round(request.transferBytes) };
     } catch (error) {
       return `its body could not be read: ${messageOf(error)}`;
     }
   }
+}
+
+/**
+ * The body of an answer. The browser throws away what turns out to be no image as soon as it has seen
+ * its first bytes; such a body is asked for again, as plain data.
+ */
+async function readBody(cdp: CDPSession, request: RecordedRequest): Promise<Buffer> {
+  const { body, base64Encoded } = await cdp.send('Network.getResponseBody', {
+    requestId: request.id,
+  });
+  const bytes = Buffer.from(body, base64Encoded ? 'base64' : 'utf8');
+  const promised = request.responseHeaders.find(
+    ({ name }) => name.toLowerCase() === 'content-length',
+  );
+  if (bytes.length > 0 || Number(promised?.value) === 0) return bytes;
+  return loadAgain(cdp, request.url);
+}
+
+async function loadAgain(cdp: CDPSession, url: string): Promise<Buffer> {
+  const { frameTree } = await cdp.send('Page.getFrameTree');
+  const { resource } = await cdp.send('Network.loadNetworkResource', {
+    frameId: frameTree.frame.id,
+    url,
+    options: { disableCache: false, includeCredentials: true },
+  });
+  if (!resource.success || !resource.stream) throw new Error(resource.netErrorName ?? 'no answer');
+  const parts: Buffer[] = [];
+  let length = 0;
+  for (let ended = false; !ended && length < maxBodyBytes;) {
+    const { data, eof, base64Encoded } = await cdp.send('IO.read', { handle: resource.stream });
+    const part = Buffer.from(data, base64Encoded ? 'base64' : 'utf8');
+    parts.push(part);
+    length += part.length;
+    ended = eof;
+  }
+  await cdp.send('IO.close', { handle: resource.stream });
+  return Buffer.concat(parts);
 }
 
 /** Whether an answer was asked for as an image, or is said to be one. */

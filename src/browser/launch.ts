@@ -1,4 +1,3 @@
-import { chromium } from 'playwright-core';
 import type { Browser, BrowserContextOptions } from 'playwright-core';
 import { BrowserError, messageOf } from '../core/errors.js';
 import type { View } from '../core/view.js';
@@ -33,6 +32,8 @@ export async function launchBrowser(hosts: HostMap = {}): Promise<Browser> {
   if (rules.length > 0) args.push(`--host-resolver-rules=${rules.join(',')}`);
   // Chromium refuses its sandbox to the superuser, which is who runs in most containers.
   if (process.getuid?.() === 0) args.push('--no-sandbox');
+  // Takes most of a second to load: only who needs a browser pays for it.
+  const { chromium } = await import('playwright-core');
   try {
     return await chromium.launch({
       executablePath,

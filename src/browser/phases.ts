@@ -1,3 +1,4 @@
+import { record } from '../core/record.js';
 import { noPhases } from '../core/request.js';
 import type { Phases } from '../core/request.js';
 
@@ -38,10 +39,12 @@ export function phasesOf(start: number, end: number, timing: NetworkTiming | und
   };
   const sum = Object.values(known).reduce((left, right) => left + right, 0);
   if (sum <= total) return { blocked: total - sum, ...known };
-  // Two clocks that disagree by a hair: the longest phase gives way, so that the sum stays true.
-  const longest = known.receive > known.wait ? 'receive' : 'wait';
-  return { blocked: 0, ...known, [longest]: Math.max(0, known[longest] - (sum - total)) };
+  // Two clocks that disagree by a hair: all give way alike, so that the sum stays true.
+  const factor = total / sum;
+  return { blocked: 0, ...record(knownPhases, (name) => known[name] * factor) };
 }
+
+const knownPhases = ['dns', 'connect', 'tls', 'send', 'wait', 'receive'] as const;
 
 function span(start: number, end: number): number {
   return start < 0 || end < start ? 0 : end - start;

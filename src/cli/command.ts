@@ -29,6 +29,7 @@ export interface Command<Schema extends AnyObjectSchema> {
 
 /** A command as it stands in the list of all. */
 export interface AnyCommand {
+  /** The settings that it knows. */
   readonly names: readonly string[];
   readonly module: (known: ReadonlySet<string>) => CommandModule;
 }
@@ -39,7 +40,9 @@ export function defineCommand<Schema extends AnyObjectSchema>(
 ): AnyCommand {
   const options = { ...command.options, ...commonOptions };
   const schema: AnyObjectSchema = commonSchema.concat(command.schema);
-  const names = Object.keys(schema.fields);
+  const all = Object.keys(schema.fields);
+  // What stands by its position in a call cannot come from a variable or a file.
+  const names = all.filter((name) => !(name in (command.positionals ?? {})));
   return {
     names,
     module: (known) => ({
@@ -55,7 +58,7 @@ export function defineCommand<Schema extends AnyObjectSchema>(
         let verbose = argv['verbose'] === true;
         let close = () => {};
         try {
-          const flags = Object.fromEntries(names.map((name) => [name, argv[name]]));
+          const flags = Object.fromEntries(all.map((name) => [name, argv[name]]));
           const { settings, ground } = resolveSettings(flags, process.env, schema, known);
           const { quiet, json } = settings as InferType<typeof commonSchema>;
           verbose = (settings as InferType<typeof commonSchema>).verbose;

@@ -1,8 +1,10 @@
 import { object, string } from 'yup';
 import type { Options } from 'yargs';
-import { defaultWorkspace } from '../store/workspace.js';
 import { defaultConfigFile } from './config-file.js';
 import { hostMappings, shortText, wholeNumber, yesOrNo } from './checks.js';
+
+/** The workspace that is used when nobody names one. */
+const defaultWorkspace = '.zealous-lynx';
 
 /** Options that every command has. */
 export const commonOptions: Readonly<Record<string, Options>> = {

@@ -41,6 +41,7 @@ export function resolveSettings(
     const variable = variableOf(name);
     const flag = flags[name];
     if (flag !== undefined) set(name, flag, `--${kebab(name)}`);
+    else if (!known.has(name)) continue;
     else if (environment[variable] !== undefined) set(name, environment[variable], variable);
     else if (file[name] !== undefined) set(name, file[name], `${fileName}: ${name}`);
   }

@@ -15,16 +15,18 @@ export interface FolderSite {
 }
 
 /**
- * Serves the folder of a static site under a host name made from the folder's own. Files outside the
- * folder and files whose name begins with a dot are not served.
+ * Serves the folder of a static site under a host name made from the folder's own. Nothing outside
+ * the folder is served, and nothing whose name begins with a dot.
  */
 export async function serveFolder(folder: string): Promise<FolderSite> {
   const path = resolve(folder);
-  const files = sirv(path, { dev: true, etag: true, dotfiles: false, extensions: ['html'] });
+  const files = sirv(path, { dev: true, etag: true, extensions: ['html'] });
   const server = createServer((request, response) => {
-    files(request, response, () => {
+    const missing = () => {
       response.writeHead(404, { 'content-type': 'text/plain' }).end('No such file.\n');
-    });
+    };
+    if (isHidden(request.url ?? '/')) missing();
+    else files(request, response, missing);
   });
   server.listen(0, '127.0.0.1');
   await once(server, 'listening');
@@ -39,6 +41,17 @@ export async function serveFolder(folder: string): Promise<FolderSite> {
       await once(server, 'close');
     },
   };
+}
+
+/** Whether any part of a path begins with a dot: `.env`, `.git/`, and all that climbs. */
+function isHidden(path: string): boolean {
+  try {
+    return decodeURIComponent(path)
+      .split(/[\\/]/)
+      .some((part) => part.startsWith('.'));
+  } catch {
+    return true;
+  }
 }
 
 /** A folder's name as the first label of a host name. */

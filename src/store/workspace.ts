@@ -9,9 +9,6 @@ import { migrations, schemaVersion } from './schema.js';
 import { SessionStore } from './sessions.js';
 import { SurveyStore } from './surveys.js';
 
-/** The workspace that is used when nobody names one. */
-export const defaultWorkspace = '.zealous-lynx';
-
 const fileName = 'workspace.sqlite';
 
 /**

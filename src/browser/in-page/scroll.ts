@@ -7,6 +7,7 @@ const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resol
 
 /** Scrolls to the end in steps of a screen, so that lazy images are asked for, and back to the top. */
 export async function scrollThrough(): Promise<void> {
+  if (document.documentElement.scrollHeight <= innerHeight) return;
   for (let step = 1; step <= maxSteps; step++) {
     const top = step * innerHeight;
     scrollTo({ top, behavior: 'instant' });

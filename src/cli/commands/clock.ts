@@ -3,8 +3,6 @@ import { SettingError } from '../../core/errors.js';
 import { describeNetwork } from '../../core/network.js';
 import { clockDocument, clockSetDocument } from '../../output/json/clock.js';
 import { drawSession } from '../../output/terminal/clock.js';
-import { Workspace } from '../../store/workspace.js';
-import { clock } from '../../tasks/clock.js';
 import type { ClockResult } from '../../tasks/clock.js';
 import { numberFrom, shortText, wholeNumber } from '../checks.js';
 import { defineCommand } from '../command.js';
@@ -53,6 +51,8 @@ export const clockCommand = defineCommand({
   run: async (settings, { views, networks, policy: _ }, { screen, task, print }) => {
     const network = byName('--network', settings.network, networks, (one) => describeNetwork(one));
     const view = byName('--view', settings.view ?? views[0]!.name, views, ({ name }) => name);
+    const { Workspace } = await import('../../store/workspace.js');
+    const { clock } = await import('../../tasks/clock.js');
     const workspace = Workspace.open(settings.workspace);
     try {
       const { results, interrupted } = await clock(workspace, settings.page, {

@@ -1,8 +1,6 @@
 import { object } from 'yup';
 import { compareDocument } from '../../output/json/compare.js';
 import { drawComparison } from '../../output/terminal/compare.js';
-import { Workspace } from '../../store/workspace.js';
-import { compare } from '../../tasks/compare.js';
 import { shortText, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
 
@@ -23,6 +21,8 @@ export const compareCommand = defineCommand({
     ['compare before after --json', 'for other programs'],
   ],
   run: async ({ workspace: folder, before, after, anyway }, _, { screen, print }) => {
+    const { Workspace } = await import('../../store/workspace.js');
+    const { compare } = await import('../../tasks/compare.js');
     const workspace = Workspace.openExisting(folder);
     try {
       const pages = compare(workspace, before, after, anyway);
@@ -30,7 +30,7 @@ export const compareCommand = defineCommand({
         () => pages.map((page) => drawComparison(page, screen)).join('\n\n'),
         () => compareDocument(pages),
       );
-      return await Promise.resolve(0);
+      return 0;
     } finally {
       workspace.close();
     }

@@ -11,8 +11,7 @@ import { drawRanking } from '../../output/terminal/rank.js';
 import { drawRefit } from '../../output/terminal/refit.js';
 import { paletteFor } from '../../output/terminal/style.js';
 import { drawSurvey } from '../../output/terminal/survey.js';
-import { Workspace } from '../../store/workspace.js';
-import { demo, serveDemoSite } from '../../tasks/demo.js';
+import type { Workspace } from '../../store/workspace.js';
 import type { ComparedPage } from '../../tasks/compare.js';
 import type { RankResult } from '../../tasks/rank.js';
 import type { RefitResult } from '../../tasks/refit.js';
@@ -48,6 +47,7 @@ export const demoCommand = defineCommand({
   ],
   run: async ({ workspace: folder, serve, port, out }, _, io) => {
     if (serve) return serveOnly(port, io);
+    const { Workspace } = await import('../../store/workspace.js');
     const workspace = Workspace.open(folder);
     try {
       return await wholeStory(workspace, out, io);
@@ -58,6 +58,7 @@ export const demoCommand = defineCommand({
 });
 
 async function serveOnly(port: number, { task, print }: Io): Promise<number> {
+  const { serveDemoSite } = await import('../../tasks/demo.js');
   const site = await serveDemoSite(cacheFolder(), port, task);
   const [address] = Object.values(site.hosts);
   print(
@@ -89,6 +90,7 @@ async function wholeStory(workspace: Workspace, out: string, io: Io): Promise<nu
   let refitted: RefitResult | undefined;
   let compared: readonly ComparedPage[] = [];
   const documents: unknown[] = [];
+  const { demo } = await import('../../tasks/demo.js');
   const whole = await demo(
     workspace,
     { ...task, cache: cacheFolder(), out, creator: program },

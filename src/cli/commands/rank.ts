@@ -2,8 +2,6 @@ import { object } from 'yup';
 import type { RankedImage } from '../../core/ranking.js';
 import { rankDocument } from '../../output/json/rank.js';
 import { drawRanking } from '../../output/terminal/rank.js';
-import { Workspace } from '../../store/workspace.js';
-import { rank } from '../../tasks/rank.js';
 import { oneOf } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { shared } from '../common-options.js';
@@ -47,6 +45,8 @@ export const rankCommand = defineCommand({
     { policy },
     { screen, task, print },
   ) => {
+    const { Workspace } = await import('../../store/workspace.js');
+    const { rank } = await import('../../tasks/rank.js');
     const workspace = Workspace.openExisting(folder);
     try {
       const result = await rank(workspace, survey, policy, task);

@@ -1,7 +1,5 @@
 import { object, string } from 'yup';
 import { drawRefit } from '../../output/terminal/refit.js';
-import { Workspace } from '../../store/workspace.js';
-import { refit } from '../../tasks/refit.js';
 import { defineCommand } from '../command.js';
 import { shared } from '../common-options.js';
 
@@ -33,6 +31,8 @@ export const refitCommand = defineCommand({
     { policy },
     { screen, task, print },
   ) => {
+    const { Workspace } = await import('../../store/workspace.js');
+    const { refit } = await import('../../tasks/refit.js');
     const workspace = Workspace.openExisting(folder);
     try {
       const result = await refit(workspace, survey, out, policy, task);

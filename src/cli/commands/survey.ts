@@ -2,8 +2,6 @@ import { availableParallelism } from 'node:os';
 import { array, object, string } from 'yup';
 import { surveyDocument } from '../../output/json/survey.js';
 import { drawSurvey } from '../../output/terminal/survey.js';
-import { Workspace } from '../../store/workspace.js';
-import { survey } from '../../tasks/survey.js';
 import { wholeNumber } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { hostMapOf, shared } from '../common-options.js';
@@ -41,6 +39,8 @@ export const surveyCommand = defineCommand({
     ['survey http://brindlebay.test/ --pages 500 --json', 'for other programs'],
   ],
   run: async (settings, { views, policy }, { screen, task, print }) => {
+    const { Workspace } = await import('../../store/workspace.js');
+    const { survey } = await import('../../tasks/survey.js');
     const workspace = Workspace.open(settings.workspace);
     try {
       const result = await survey(workspace, settings.start, {

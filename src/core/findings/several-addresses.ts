@@ -1,8 +1,8 @@
 import type { ImageCheck } from './finding.js';
 
-export const severalAddresses: ImageCheck = ({ responses }) => {
+export const severalAddresses: ImageCheck = ({ file, responses }) => {
   const count = new Set(responses.map(({ url }) => url)).size;
-  if (count < 2) return undefined;
+  if (count < 2 || file.problem !== null) return undefined;
   return {
     id: 'several-addresses',
     message: `the same content is sent under ${count} addresses: link to one of them`,

@@ -1,0 +1,209 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { createRequire } from 'node:module';
+import { Ajv } from 'ajv';
+import addFormats from 'ajv-formats';
+import { describe, expect, it } from 'vitest';
+import { run, runJson } from '../support/program.js';
+import { temporaryFolder } from '../support/folder.js';
+import { photograph } from '../support/pictures.js';
+import { schemaErrors } from '../support/schemas.js';
+import { serve } from '../support/server.js';
+import type { Answer } from '../support/server.js';
+
+interface ClockDocument {
+  readonly median: {
+    readonly markers: Readonly<Record<string, number | null>>;
+    readonly requestCount: number;
+    readonly bytes: number;
+    readonly bytesByType: Readonly<Record<string, number>>;
+  };
+  readonly runs: readonly { readonly failure: string | null }[];
+  readonly requests: readonly {
+    readonly url: string;
+    readonly type: string;
+    readonly status: number;
+    readonly start: number;
+    readonly end: number;
+    readonly phases: Readonly<Record<string, number>>;
+    readonly transferBytes: number;
+    readonly initiator: string;
+    readonly renderBlocking: boolean;
+  }[];
+  readonly harFile: string;
+}
+
+/** Fixed delays, far above the noise of a busy machine, that the numbers must show. */
+const delays = { page: 300, style: 250, drip: 400, late: 700 };
+
+async function delayedSite(): Promise<Readonly<Record<string, Answer>>> {
+  const picture = await photograph(400, 300).jpeg().toBuffer();
+  return {
+    '/': {
+      wait: delays.page,
+      body: `<!doctype html><title>t</title><link rel="stylesheet" href="/slow.css">
+        <h1>Kites over the bay</h1><img src="/drip.jpg" width="400" height="300">
+        <img src="/moved.jpg" width="40" height="30"><img src="/none.jpg">
+        <script>setTimeout(() => { new Image().src = '/late.gif' }, 100)</script>`,
+    },
+    '/slow.css': { type: 'text/css', body: 'h1{color:teal}', wait: delays.style },
+    '/drip.jpg': { type: 'image/jpeg', body: picture, pauseInBody: delays.drip },
+    '/moved.jpg': { location: '/small.jpg' },
+    '/small.jpg': { type: 'image/jpeg', body: picture },
+    '/late.gif': { type: 'image/jpeg', body: picture, wait: delays.late },
+    '/favicon.ico': { status: 204 },
+  };
+}
+
+/** At least the delay, which is certain, and not so much more that it would be another number. */
+function expectDelay(measured: number | null | undefined, delay: number): void {
+  expect(measured).toBeGreaterThanOrEqual(delay - 2);
+  expect(measured).toBeLessThan(delay + 200);
+}
+
+describe('clock', () => {
+  it('shows the delays that the server was built with', async () => {
+    const cwd = temporaryFolder();
+    const { origin, asked } = await serve(await delayedSite());
+    const session = await runJson<ClockDocument>(
+      ['clock', `${origin}/`, '--runs', '3', '--network', 'none', '--label', 'one'],
+      { cwd },
+    );
+    expect(schemaErrors('clock', session)).toEqual([]);
+    // Three that count and one before them that does not, all of them cold.
+    expect(asked.filter((path) => path === '/drip.jpg')).toHaveLength(4);
+    expect(session.runs.map(({ failure }) => failure)).toEqual([null, null, null]);
+
+    const request = (path: string) => session.requests.find(({ url }) => url === origin + path)!;
+    expectDelay(request('/').phases['wait'], delays.page);
+    expectDelay(request('/slow.css').phases['wait'], delays.style);
+    expectDelay(request('/drip.jpg').phases['receive'], delays.drip);
+    expectDelay(request('/late.gif').phases['wait'], delays.late);
+    expect(request('/slow.css').renderBlocking).toBe(true);
+    expect(request('/moved.jpg').status).toBe(302);
+    expect(request('/small.jpg')).toMatchObject({ initiator: 'redirect', type: 'image' });
+    expect(request('/none.jpg').status).toBe(404);
+    for (const { phases, start, end } of session.requests) {
+      const sum = Object.values(phases).reduce((all, phase) => all + phase, 0);
+      expect(Math.abs(sum - (end - start))).toBeLessThan(0.01);
+    }
+
+    const { markers, bytesByType, bytes, requestCount } = session.median;
+    expectDelay(markers['ttfb'], delays.page);
+    expect(markers['firstContentfulPaint']).toBeGreaterThan(delays.page + delays.style);
+    expect(markers['largestContentfulPaint']).toBeGreaterThanOrEqual(
+      markers['firstContentfulPaint']!,
+    );
+    expect(markers['load']).toBeGreaterThan(delays.page + delays.drip);
+    expect(markers['quiet']).toBeGreaterThan(delays.page + 100 + delays.late);
+    expect(markers['interactive']).toBeNull();
+    expect(Object.values(bytesByType).reduce((sum, part) => sum + part, 0)).toBe(bytes);
+    expect(requestCount).toBe(session.requests.length);
+  });
+
+  it('keeps a HAR file that an independent schema accepts', async () => {
+    const cwd = temporaryFolder();
+    const { origin } = await serve(await delayedSite());
+    const { harFile, requests } = await runJson<ClockDocument>(
+      ['clock', `${origin}/`, '--runs', '1', '--network', 'none'],
+      { cwd },
+    );
+    const har = JSON.parse(readFileSync(join(cwd, harFile), 'utf8')) as {
+      log: { entries: { time: number; timings: Record<string, number> }[] };
+    };
+    expect(harErrors(har)).toEqual([]);
+    expect(har.log.entries).toHaveLength(requests.length);
+    for (const { time, timings } of har.log.entries) {
+      const parts = ['blocked', 'dns', 'connect', 'send', 'wait', 'receive'];
+      const sum = parts.reduce((all, part) => all + Math.max(0, timings[part] ?? 0), 0);
+      expect(Math.abs(sum - time)).toBeLessThan(0.01);
+    }
+  });
+
+  it('slows the line and the processor as it was told', async () => {
+    const cwd = temporaryFolder();
+    const picture = await photograph(500, 400).png().toBuffer();
+    const { origin } = await serve({
+      '/': { body: '<!doctype html><img src="/a.png">' },
+      '/a.png': { type: 'image/png', body: picture },
+    });
+    const clock = (...more: string[]) =>
+      runJson<ClockDocument>(['clock', `${origin}/`, '--runs', '1', ...more], { cwd });
+    const plain = await clock('--network', 'none');
+    const shaped = await clock('--network', 'dsl', '--cpu', '2');
+    const seconds = (picture.length * 8) / 6000;
+    expect(shaped.median.markers['load']).toBeGreaterThan(seconds * 0.9);
+    expect(shaped.median.markers['load']).toBeGreaterThan(
+      plain.median.markers['load']! + seconds / 2,
+    );
+    expect(shaped.median.markers['ttfb']).toBeGreaterThanOrEqual(44);
+    expect(shaped.median.bytes).toBe(plain.median.bytes);
+  });
+
+  it('says what is wrong with a page that cannot be loaded', async () => {
+    const cwd = temporaryFolder();
+    const { origin } = await serve({ '/': { status: 500, body: 'no' } });
+    const failed = await run(['clock', `${origin}/`, '--runs', '1'], { cwd });
+    expect(failed).toMatchObject({ status: 3, stdout: '' });
+    expect(failed.stderr).toMatch(/could not be loaded: answered 500 .*\[PAGE\]\n$/);
+    const nobody = await run(['clock', 'http://127.0.0.1:9/', '--runs', '1'], { cwd });
+    expect(nobody.stderr).toMatch(/could not be loaded: .* \[PAGE\]\n$/);
+  });
+});
+
+describe('compare', () => {
+  it('sets two sessions side by side, and refuses what cannot be compared', async () => {
+    const cwd = temporaryFolder();
+    const picture = await photograph(300, 200).jpeg().toBuffer();
+    const answers: Record<string, Answer> = {
+      '/': { wait: 400, body: '<!doctype html><h1>slow</h1><img src="/a.jpg">' },
+      '/a.jpg': { type: 'image/jpeg', body: picture },
+    };
+    const { origin } = await serve(answers);
+    const clock = (label: string, ...more: string[]) =>
+      runJson(['clock', `${origin}/`, '--runs', '1', '--label', label, ...more], { cwd });
+    await clock('before', '--network', 'none');
+    answers['/'] = { body: '<!doctype html><h1>fast</h1>' };
+    await clock('after', '--network', 'none');
+    await clock('elsewhere', '--network', 'dsl');
+
+    const text = await run(['compare', 'before', 'after'], { cwd });
+    expect(text.status).toBe(0);
+    expect(text.stdout).toMatch(/same conditions: network none/);
+    expect(text.stdout).toMatch(/load +\d.* −\d/);
+    const document = await runJson<{
+      pages: {
+        markers: Record<string, { difference: number }>;
+        requestCount: { difference: number };
+      }[];
+    }>(['compare', 'before', 'after'], { cwd });
+    expect(schemaErrors('compare', document)).toEqual([]);
+    expect(document.pages[0]!.markers['ttfb']!.difference).toBeLessThan(-300);
+    expect(document.pages[0]!.requestCount.difference).toBe(-1);
+
+    const refused = await run(['compare', 'before', 'elsewhere'], { cwd });
+    expect(refused.status).toBe(2);
+    expect(refused.stderr).toMatch(
+      /network none .* \/ dsl \(45 ms.*--anyway \[CONDITIONS_DIFFER\]\n$/,
+    );
+    const forced = await run(['compare', 'before', 'elsewhere', '--anyway'], { cwd });
+    expect(forced.status).toBe(0);
+    expect(forced.stdout).toContain('conditions differ: network was none');
+
+    const unknown = await run(['compare', 'before', 'later'], { cwd });
+    expect(unknown.status).toBe(2);
+    expect(unknown.stderr).toContain('there are: before, after, elsewhere');
+  });
+});
+
+/** What the published JSON Schemas of HAR say against a document. */
+function harErrors(har: unknown): string[] {
+  const schemas = createRequire(import.meta.url)('har-schema') as Record<string, object>;
+  const ajv = new Ajv({ strict: false, allErrors: true });
+  addFormats.default(ajv);
+  for (const schema of Object.values(schemas))
+    ajv.addSchema({ ...schema, $schema: 'http://json-schema.org/draft-07/schema#' });
+  const validate = ajv.getSchema('har.json#')!;
+  void validate(har);
+  return (validate.errors ?? []).map(({ instancePath, message }) => `${instancePath} ${message}`);
+}

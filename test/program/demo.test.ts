@@ -1,0 +1,138 @@
+import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { request } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { catalogue } from '../../demo/pictures/catalogue.js';
+import { draw } from '../../demo/pictures/draw.js';
+import { contentHashOf } from '../../src/images/hash.js';
+import { outcomeOf, run, runJson, start } from '../support/program.js';
+
+let cwd: string;
+let env: Readonly<Record<string, string>>;
+
+beforeAll(() => {
+  cwd = mkdtempSync(join(tmpdir(), 'lynx-demo-'));
+  env = { ZEALOUS_LYNX_CACHE: join(cwd, 'cache') };
+});
+afterAll(() => rmSync(cwd, { recursive: true, force: true }));
+
+interface Reply {
+  readonly status: number;
+  readonly location: string | undefined;
+  readonly body: Buffer;
+  readonly waited: number;
+}
+
+/** Asks the site for a path as a browser would that knows where the host really is. */
+function ask(address: string, host: string, path: string): Promise<Reply> {
+  const [hostname, port] = address.split(':');
+  const began = performance.now();
+  return new Promise((resolve, reject) => {
+    request({ hostname, port, path, headers: { host } }, (response) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part));
+      response.on('end', () =>
+        resolve({
+          status: response.statusCode!,
+          location: response.headers.location,
+          body: Buffer.concat(parts),
+          waited: performance.now() - began,
+        }),
+      );
+    })
+      .on('error', reject)
+      .end();
+  });
+}
+
+describe('the pictures', () => {
+  it('are of all kinds, and the same bytes every time', async () => {
+    const kinds = new Set(catalogue.map(({ path }) => path.split('.').pop()));
+    expect(kinds).toEqual(new Set(['jpg', 'png', 'webp', 'gif', 'svg']));
+    for (const name of ['wind-480.jpg', 'windsock.gif', 'weather.png']) {
+      const picture = catalogue.find(({ path }) => path.endsWith(name))!;
+      expect((await draw(picture)).equals(await draw(picture))).toBe(true);
+    }
+  });
+});
+
+describe('demo', () => {
+  it('tells the whole story and closes with five lines', { timeout: 300_000 }, async () => {
+    const { status, stdout, stderr } = await run(['demo'], { cwd, env });
+    expect(stderr).not.toMatch(/\[\w+\]\n$/);
+    expect(status).toBe(0);
+    for (const title of ['survey:', 'rank:', 'refit:', 'clock: the front page before', 'compare:'])
+      expect(stdout).toContain(title);
+    const last = stdout.trimEnd().split('\n').slice(-5);
+    expect(last.map((line) => line.split(' ')[0])).toEqual([
+      'Surveyed',
+      'Wasted',
+      'Refitted',
+      'Clocked',
+      'Kept',
+    ]);
+    const cache = readdirSync(join(cwd, 'cache'));
+    expect(cache).toHaveLength(1);
+
+    const before = await runJson<{ pages: Record<string, { percent: number }>[] }>(
+      ['compare', 'before', 'after'],
+      { cwd },
+    );
+    expect(before.pages[0]!['bytes']!.percent).toBeLessThan(-80);
+
+    const manifest = JSON.parse(
+      readFileSync(join(cwd, 'brindle-bay-refit/manifest.json'), 'utf8'),
+    ) as { files: { path: string; resultHash: string; to: object; originals: string[] }[] };
+    for (const { path, resultHash, to } of manifest.files) {
+      const body = readFileSync(join(cwd, 'brindle-bay-refit', path));
+      expect(contentHashOf(body)).toBe(resultHash);
+      const { width, pageHeight, height } = await sharp(body, { animated: true }).metadata();
+      expect(to).toMatchObject({ width, height: pageHeight ?? height, bytes: body.length });
+    }
+    const panorama = manifest.files.find(({ path }) => path.includes('bay-panorama'));
+    expect(panorama?.originals).toHaveLength(2);
+  });
+
+  it('finds the faults that the site was given', async () => {
+    const { images } = await runJson<{
+      images: {
+        url: string;
+        findings: { id: string }[];
+        causes: Record<string, number>;
+        thirdParty: boolean;
+      }[];
+    }>(['rank', '--top', '100'], { cwd });
+    const row = (name: string) => images.find(({ url }) => url.includes(name))!;
+    expect(row('IMG_0412.jpg').causes['pixels']).toBeGreaterThan(500_000);
+    expect(row('launch-field.png').causes['format']).toBeGreaterThan(300_000);
+    expect(row('bay-panorama').causes['duplicate']).toBeGreaterThan(500_000);
+    expect(row('partner.jpg').thirdParty).toBe(true);
+    expect(row('wind-1920.jpg').findings).toEqual([]);
+  });
+
+  it('serves the site with its faults when that is all it is asked for', async () => {
+    const child = start(['demo', '--serve', '--json'], { cwd, env });
+    const ended = outcomeOf(child);
+    const { hosts } = await new Promise<{ hosts: Record<string, string> }>((resolve) => {
+      child.stdout!.once('data', (text: string) =>
+        resolve(JSON.parse(text) as { hosts: Record<string, string> }),
+      );
+    });
+    const address = hosts['brindlebay.test']!;
+    const get = (path: string, host = 'brindlebay.test') => ask(address, host, path);
+    expect((await get('/')).body.toString()).toContain('The whole bay looks up');
+    expect(await get('/tickets')).toMatchObject({ status: 302, location: '/programme/' });
+    expect((await get('/favicon.ico')).status).toBe(404);
+    expect((await get('/img/../../package.json')).status).toBe(404);
+    expect((await get('/getting-there/')).waited).toBeGreaterThanOrEqual(699);
+    const panorama = await get('/img/site/bay-panorama.jpg');
+    expect((await get('/media/2026/panorama-copy.jpg')).body.equals(panorama.body)).toBe(true);
+    expect((await get('/tag.js', 'tags.driftcount.test')).status).toBe(200);
+    expect((await get('/badge/weather.png', 'cdn.gullpost.test')).status).toBe(200);
+    expect((await get('/badge/weather.png')).status).toBe(404);
+    child.kill('SIGINT');
+    expect((await ended).status).toBe(0);
+  });
+});

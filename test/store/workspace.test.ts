@@ -1,0 +1,196 @@
+import { readdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Database from 'libsql';
+import { describe, expect, it } from 'vitest';
+import { unshaped } from '../../src/core/network.js';
+import { noBytes } from '../../src/core/request.js';
+import { defaultViews } from '../../src/core/view.js';
+import { contentHashOf } from '../../src/images/hash.js';
+import { Workspace } from '../../src/store/workspace.js';
+import { temporaryFolder } from '../support/folder.js';
+
+const now = '2026-01-01T00:00:00.000Z';
+
+const file = {
+  contentHash: 'a'.repeat(64),
+  mediaType: 'image/png',
+  intrinsic: { width: 40, height: 30 },
+  bytes: 900,
+  frames: 1,
+  problem: null,
+};
+
+const record = {
+  page: {
+    url: 'http://a.test/',
+    finalUrl: 'http://a.test/',
+    status: 200,
+    depth: 0,
+    group: null,
+    error: null,
+    bytesByType: { ...noBytes(), image: 1100 },
+  },
+  responses: [
+    {
+      view: 'phone',
+      url: 'http://a.test/x.png',
+      contentHash: file.contentHash,
+      declaredType: 'image/png',
+      transferBytes: 1100,
+      thirdParty: false,
+    },
+  ],
+  placements: [
+    {
+      view: 'phone',
+      kind: 'img' as const,
+      selector: 'body > img',
+      url: 'http://a.test/x.png',
+      contentHash: file.contentHash,
+      slot: { width: 20.5, height: 15.25 },
+      fit: 'cover' as const,
+      aboveFold: true,
+      shown: true,
+      loading: 'lazy' as const,
+    },
+  ],
+};
+
+function open(folder = temporaryFolder()): Workspace {
+  return Workspace.open(folder);
+}
+
+describe('Workspace', () => {
+  it('gives a survey back as it was kept, after it was closed', () => {
+    const folder = temporaryFolder();
+    const first = open(folder);
+    const head = first.surveys.begin('before', now, ['http://a.test/'], defaultViews);
+    first.images.add(file);
+    first.surveys.addPage(head.id, record);
+    first.surveys.addSkipped(head.id, [{ url: 'http://a.test/b.pdf', reason: 'a .pdf file' }]);
+    first.surveys.finish(head.id, now);
+    first.close();
+    const second = open(folder);
+    const facts = second.surveys.read(second.surveys.find('before'));
+    const page = 'http://a.test/';
+    expect(facts).toEqual({
+      head: { ...head, finishedAt: now },
+      pages: [record.page],
+      files: [file],
+      responses: record.responses.map((response) => ({ ...response, page })),
+      placements: record.placements.map((placement) => ({ ...placement, page })),
+    });
+    expect(second.surveys.skipped(head.id)).toEqual([
+      { url: 'http://a.test/b.pdf', reason: 'a .pdf file' },
+    ]);
+    second.close();
+  });
+
+  it('keeps a page whole or not at all', () => {
+    const workspace = open();
+    const head = workspace.surveys.begin(undefined, now, [], defaultViews);
+    const unknownFile = { ...record.responses[0]!, contentHash: 'b'.repeat(64) };
+    expect(() =>
+      workspace.surveys.addPage(head.id, { ...record, placements: [], responses: [unknownFile] }),
+    ).toThrow();
+    expect(workspace.surveys.pages(head.id)).toEqual([]);
+    workspace.close();
+  });
+
+  it('finds the newest survey, by label or without, and names those there are', () => {
+    const workspace = open();
+    expect(() => workspace.surveys.find()).toThrow(/no survey yet/);
+    workspace.surveys.begin('one', now, [], defaultViews);
+    const again = workspace.surveys.begin('one', now, [], defaultViews);
+    const unnamed = workspace.surveys.begin(undefined, now, [], defaultViews);
+    expect(workspace.surveys.find('one').id).toBe(again.id);
+    expect(workspace.surveys.find().id).toBe(unnamed.id);
+    expect(unnamed.label).toBe(`survey-${unnamed.id}`);
+    expect(() => workspace.surveys.find('two')).toThrow(
+      expect.objectContaining({ code: 'NOT_FOUND', hint: `there are: one, ${unnamed.label}` }),
+    );
+    workspace.close();
+  });
+
+  it('keeps encodes by content, need and policy', () => {
+    const workspace = open();
+    workspace.images.add(file);
+    const encoded = {
+      contentHash: file.contentHash,
+      need: { width: 20, height: 15 },
+      format: 'webp' as const,
+      steps: { pixelRatio: 0.3, sameFormat: 200, best: 100 },
+      resultHash: 'c'.repeat(64),
+      problem: null,
+    };
+    workspace.encodes.add(encoded, 'policy');
+    expect(workspace.encodes.get(file.contentHash, encoded.need, 'policy')).toEqual(encoded);
+    expect(workspace.encodes.get(file.contentHash, encoded.need, 'other')).toBeUndefined();
+    expect(
+      workspace.encodes.get(file.contentHash, { width: 1, height: 1 }, 'policy'),
+    ).toBeUndefined();
+    workspace.close();
+  });
+
+  it('gives the sessions of the newest call with a label', () => {
+    const workspace = open();
+    const conditions = {
+      network: unshaped,
+      cpuFactor: 1,
+      view: { name: 'phone', width: 390, height: 844, density: 3, touch: true },
+      browser: 'Chromium 1',
+      cache: 'cold' as const,
+    };
+    workspace.sessions.begin('x', now, ['http://old.test/'], conditions);
+    const pages = ['http://a.test/', 'http://b.test/'];
+    workspace.sessions.begin('x', now, pages, conditions);
+    const found = workspace.sessions.find('x');
+    expect(found.map(({ page }) => page)).toEqual(pages);
+    expect(found[0]!.conditions).toEqual(conditions);
+    expect(workspace.sessions.begin(undefined, now, pages, conditions)[0]!.label).toBe('clock-3');
+    workspace.close();
+  });
+
+  it('refuses one that a newer version wrote, and leaves it as it is', () => {
+    const folder = temporaryFolder();
+    open(folder).close();
+    const path = join(folder, 'workspace.sqlite');
+    const database = new Database(path);
+    database.pragma('user_version = 999');
+    database.close();
+    expect(() => open(folder)).toThrow(
+      expect.objectContaining({
+        code: 'WORKSPACE',
+        hint: expect.stringContaining('update') as string,
+      }),
+    );
+  });
+
+  it('refuses a file that is no workspace', () => {
+    const folder = temporaryFolder();
+    writeFileSync(
+      join(folder, 'workspace.sqlite'),
+      'this is not a database at all, only text'.repeat(50),
+    );
+    expect(() => open(folder)).toThrow(expect.objectContaining({ code: 'WORKSPACE' }));
+  });
+
+  it('does not make one where one must be', () => {
+    const folder = temporaryFolder();
+    expect(() => Workspace.openExisting(folder)).toThrow(/no workspace/);
+    expect(readdirSync(folder)).toEqual([]);
+  });
+});
+
+describe('BodyStore', () => {
+  it('keeps each body once, whole, and leaves no drafts', async () => {
+    const folder = temporaryFolder();
+    const { bodies } = open(folder);
+    const body = Buffer.from('a picture, for all it knows');
+    const hash = contentHashOf(body);
+    await Promise.all([bodies.keep(hash, body), bodies.keep(hash, body)]);
+    expect((await bodies.read(hash)).equals(body)).toBe(true);
+    expect(readdirSync(join(folder, 'bodies', hash.slice(0, 2)))).toEqual([hash]);
+    expect(bodies.has('d'.repeat(64))).toBe(false);
+  });
+});
