@@ -50,7 +50,7 @@ export function defineCommand<Schema extends AnyObjectSchema>(
       describe: command.describe,
       builder: (argv: Argv) => {
         for (const [name, describe] of Object.entries(command.positionals ?? {}))
-          argv.positional(name, { describe, type: 'string' });
+          argv.positional(name, { describe, type: 'string', default: undefined });
         for (const [call, words] of command.examples) argv.example(`$0 ${call}`, words);
         return argv.options(options);
       },

@@ -38,6 +38,7 @@ const cli = yargs(hideBin(process.argv))
     '$0 <command> [options]\n\nFinds what the images of a site cost, and makes the right ones.',
   )
   .locale('en')
+  .updateStrings({ string: 'value', array: 'values', boolean: 'switch' })
   .parserConfiguration({ 'strip-dashed': true })
   .strict()
   .strictCommands()
@@ -50,7 +51,7 @@ const cli = yargs(hideBin(process.argv))
   )
   .version(program.version)
   .alias('help', 'h')
-  .wrap(Math.min(110, process.stdout.columns || 100))
+  .wrap(Math.min(120, process.stdout.columns || 100))
   .exitProcess(false)
   .fail((message, error) => {
     throw error ?? new UsageError(...explain(message));

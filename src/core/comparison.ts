@@ -17,6 +17,11 @@ export interface Change {
   readonly difference: number | null;
   /** The difference in per cent of before; `null` when before is 0 or one side is missing. */
   readonly percent: number | null;
+  /**
+   * Whether the ranges of the runs on the two sides have numbers in common: then the difference may
+   * be the noise of the runs. `null` when one side is missing.
+   */
+  readonly overlap: boolean | null;
 }
 
 /** Two sessions side by side. */
@@ -45,10 +50,11 @@ export function compareSessions(before: Session, after: Session): SessionCompari
 
 /** What became of one number. */
 export function changeOf(before: Summary | null, after: Summary | null): Change {
-  if (!before || !after) return { before, after, difference: null, percent: null };
+  if (!before || !after) return { before, after, difference: null, percent: null, overlap: null };
   const difference = after.median - before.median;
   const percent = before.median === 0 ? null : (difference / before.median) * 100;
-  return { before, after, difference, percent };
+  const overlap = before.min <= after.max && after.min <= before.max;
+  return { before, after, difference, percent, overlap };
 }
 
 function changes<Key extends string>(

@@ -6,7 +6,7 @@ import type { Run, Session, SessionSummary } from '../../core/session.js';
 import type { Summary } from '../../core/summary.js';
 import { plainText } from '../plain-text.js';
 import { count, formatBytes, formatTime } from '../units.js';
-import { paletteFor, table } from './style.js';
+import { beside, joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 import { drawWaterfall } from './waterfall.js';
 
@@ -25,7 +25,12 @@ export function drawSession(sheet: ClockSheet, top: number, screen: Screen): str
   const failures = session.runs.flatMap(({ failure }) => failure ?? []);
   return [
     `${bold(plainText(session.label))}: ${plainText(session.page)}, ${count(summary.countedRuns, 'cold load')}`,
-    dim(conditions.map(([name, words]) => `${name} ${words}`).join(' · ')),
+    dim(
+      joined(
+        conditions.map(([name, words]) => `${name} ${words}`),
+        screen,
+      ),
+    ),
     ...(failures.length > 0
       ? [
           yellow(
@@ -34,9 +39,7 @@ export function drawSession(sheet: ClockSheet, top: number, screen: Screen): str
         ]
       : []),
     '',
-    markerTable(summary, screen),
-    '',
-    weightTable(summary, screen),
+    beside(markerTable(summary, screen), weightTable(summary, screen), screen),
     '',
     drawWaterfall(medianRun, top, screen),
     '',

@@ -42,7 +42,7 @@ export function drawRanking(sheet: RankSheet, top: number, screen: Screen): stri
         { title: 'image' },
         { title: 'pages', align: 'right' },
         { title: 'intrinsic', align: 'right' },
-        { title: 'rendered', align: 'right' },
+        { title: 'rendered' },
         { title: 'need', align: 'right' },
         { title: 'bytes', align: 'right' },
         { title: 'needed', align: 'right' },
@@ -95,7 +95,7 @@ function rowOf(image: RankedImage, totals: RankTotals, origin: string, room: num
     shorten(pathOf(image.url, origin), room),
     String(image.pages),
     image.intrinsic ? formatSize(image.intrinsic) : vectorOr(image),
-    formatSize(largestRendered(image)),
+    renderedCell(image),
     image.need ? formatSize(image.need) : '–',
     formatBytes(image.bytes),
     unknown ? '?' : formatBytes(image.neededBytes ?? 0),
@@ -108,10 +108,15 @@ function vectorOr({ mediaType }: RankedImage): string {
   return mediaType === 'image/svg+xml' ? 'vector' : '?';
 }
 
-function largestRendered({ placements }: RankedImage) {
-  return placements
-    .map(({ rendered }) => rendered)
-    .reduce((left, right) => (right.width > left.width ? right : left));
+/** The rendered size that decides the need, with the factor that the need has over it. */
+function renderedCell({ placements, need }: RankedImage): string {
+  const deciding =
+    placements.find((placement) => placement.need && placement.need.width === need?.width) ??
+    placements.reduce((left, right) => (right.rendered.width > left.rendered.width ? right : left));
+  const factor = need ? need.width / deciding.rendered.width : 1;
+  return factor > 1.05
+    ? `${formatSize(deciding.rendered)} ×${Number(factor.toFixed(1))}`
+    : formatSize(deciding.rendered);
 }
 
 function footnotes(sheet: RankSheet, shown: readonly RankedImage[], screen: Screen): string[] {

@@ -1,5 +1,6 @@
 import picocolors from 'picocolors';
 import Table from 'cli-table3';
+import stringWidth from 'string-width';
 
 /** How wide to draw, and whether in colour. */
 export interface Screen {
@@ -52,4 +53,29 @@ const eighths = ['', '▏', '▎', '▍', '▌', '▋', '▊', '▉'];
 export function bar(share: number, width: number): string {
   const total = Math.round(Math.min(1, Math.max(0, share)) * width * 8);
   return '█'.repeat(Math.floor(total / 8)) + eighths[total % 8]!;
+}
+
+/** Two blocks of text side by side where the screen is wide enough, else one below the other. */
+export function beside(left: string, right: string, { width }: Screen, gap = 6): string {
+  const lefts = left.split('\n');
+  const rights = right.split('\n');
+  const widest = Math.max(...lefts.map((line) => stringWidth(line)));
+  const needed = widest + gap + Math.max(...rights.map((line) => stringWidth(line)));
+  if (needed > width) return `${left}\n\n${right}`;
+  return Array.from({ length: Math.max(lefts.length, rights.length) }, (_, index) => {
+    const line = lefts[index] ?? '';
+    const space = ' '.repeat(widest + gap - stringWidth(line));
+    return `${line}${space}${rights[index] ?? ''}`.trimEnd();
+  }).join('\n');
+}
+
+/** Words that belong together, joined by dots, in as many lines as the screen needs. */
+export function joined(parts: readonly string[], { width }: Screen): string {
+  const lines: string[] = [];
+  for (const part of parts) {
+    const longer = lines.length > 0 ? `${lines.at(-1)} · ${part}` : part;
+    if (lines.length > 0 && stringWidth(longer) <= width) lines[lines.length - 1] = longer;
+    else lines.push(part);
+  }
+  return lines.join('\n');
 }

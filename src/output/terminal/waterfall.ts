@@ -14,7 +14,7 @@ const signs: Readonly<Record<PhaseName, string>> = {
   connect: '○',
   tls: '◍',
   send: '─',
-  wait: '░',
+  wait: '▒',
   receive: '█',
 };
 
@@ -98,17 +98,17 @@ export function barCells(
 }
 
 function cellText(phase: PhaseName | undefined, marked: boolean, palette: Palette): string {
-  if (phase === undefined) return marked ? palette.magenta('│') : ' ';
+  if (phase === undefined) return marked ? palette.dim('│') : ' ';
   const sign = signs[phase];
   switch (phase) {
     case 'blocked':
       return palette.dim(sign);
     case 'receive':
-      return palette.blue(sign);
+      return palette.cyan(sign);
     case 'wait':
       return palette.yellow(sign);
     default:
-      return palette.cyan(sign);
+      return palette.magenta(sign);
   }
 }
 

@@ -1,0 +1,106 @@
+// Makes docs/screenshots/: each command run on the demo site, in a terminal window of 1280 × 800.
+// Needs Xvfb, xterm and ImageMagick; run by `npm run screenshots` when an output has changed.
+import { spawn, spawnSync } from 'node:child_process';
+import { mkdtempSync, mkdirSync, rmSync, existsSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const out = join(root, 'docs', 'screenshots');
+const display = ':97';
+const only = process.argv.slice(2);
+
+for (const program of ['Xvfb', 'xterm', 'import'])
+  if (spawnSync('sh', ['-c', `command -v ${program}`]).status !== 0) {
+    console.error(`${program} is missing: sudo apt-get install xvfb xterm imagemagick`);
+    process.exit(3);
+  }
+
+const folder = mkdtempSync(join(tmpdir(), 'lynx-shots-'));
+const bin = join(folder, 'bin');
+mkdirSync(bin);
+mkdirSync(out, { recursive: true });
+const program = `exec ${process.execPath} ${join(root, 'dist/src/cli/main.js')} "$@"`;
+spawnSync(
+  'sh',
+  ['-c', `printf '#!/bin/sh\\n%s\\n' '${program}' > zealous-lynx && chmod +x zealous-lynx`],
+  { cwd: bin },
+);
+
+/** Each picture: its name, and what is typed. */
+const shots = [
+  ['survey', `zealous-lynx survey http://brindlebay.test/ --map-host '*.test=127.0.0.1:8191'`],
+  ['rank', 'zealous-lynx rank'],
+  ['refit', 'zealous-lynx refit --out refit'],
+  [
+    'clock',
+    'zealous-lynx clock http://brindlebay.test/ --label before --runs 3 --network fast-mobile --map-host "*.test=127.0.0.1:8191" --top 24',
+  ],
+  ['compare', 'zealous-lynx compare before after'],
+  ['demo', 'zealous-lynx demo | tail -32'],
+  ['help', 'zealous-lynx survey --help'],
+];
+
+const environment = {
+  ...process.env,
+  DISPLAY: display,
+  PATH: `${bin}:${process.env.PATH}`,
+  TERM: 'xterm-256color',
+};
+delete environment.NO_COLOR;
+const screen = spawn('Xvfb', [display, '-screen', '0', '1280x800x24'], { stdio: 'ignore' });
+const site = spawn(join(bin, 'zealous-lynx'), ['demo', '--serve', '--port', '8191'], {
+  cwd: folder,
+  stdio: 'ignore',
+  env: environment,
+});
+try {
+  await pause(1500);
+  console.log('running the demo first: it makes the sessions that are compared');
+  spawnSync('zealous-lynx', ['demo', '--quiet'], {
+    cwd: folder,
+    env: environment,
+    stdio: 'ignore',
+  });
+  for (const [name, command] of shots)
+    if (only.length === 0 || only.includes(name)) await shoot(name, command);
+} finally {
+  site.kill('SIGINT');
+  screen.kill();
+  rmSync(folder, { recursive: true, force: true });
+}
+
+async function shoot(name, command) {
+  const done = join(folder, `${name}.done`);
+  const typed = `printf '\\033[1;36m$\\033[0m %s\\n' '${command.replaceAll("'", `'"'"'`)}'; ${command}; touch ${done}; sleep 3`;
+  const terminal = spawn(
+    'xterm',
+    [
+      '-geometry',
+      '158x47+0+0',
+      '-fa',
+      'DejaVu Sans Mono',
+      '-fs',
+      '10',
+      '-bg',
+      '#10202b',
+      '-fg',
+      '#e8eef0',
+      '-b',
+      '6',
+      '+sb',
+      '-e',
+      'sh',
+      '-c',
+      typed,
+    ],
+    { cwd: folder, env: environment, stdio: 'ignore' },
+  );
+  for (let waited = 0; !existsSync(done) && waited < 240_000; waited += 200) await pause(200);
+  await pause(700);
+  spawnSync('import', ['-window', 'root', join(out, `${name}.png`)], { env: environment });
+  terminal.kill();
+  console.log(`${name}.png`);
+}
