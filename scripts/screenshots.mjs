@@ -66,6 +66,7 @@ try {
   });
   for (const [name, command] of shots)
     if (only.length === 0 || only.includes(name)) await shoot(name, command);
+  if (only.length === 0 || only.includes('festival')) await shootSite();
 } finally {
   site.kill('SIGINT');
   screen.kill();
@@ -103,4 +104,15 @@ async function shoot(name, command) {
   spawnSync('import', ['-window', 'root', join(out, `${name}.png`)], { env: environment });
   terminal.kill();
   console.log(`${name}.png`);
+}
+
+/** The demo site itself, as a laptop shows it. */
+async function shootSite() {
+  const { launchBrowser } = await import('../dist/src/browser/launch.js');
+  const browser = await launchBrowser({ '*.test': '127.0.0.1:8191' });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto('http://brindlebay.test/');
+  await page.screenshot({ path: join(out, 'festival.png') });
+  await browser.close();
+  console.log('festival.png');
 }

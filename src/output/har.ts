@@ -2,7 +2,7 @@ import type { PageRequest } from '../core/request.js';
 import { phaseNames } from '../core/request.js';
 import type { Run, Session } from '../core/session.js';
 
-/** A HAR 1.2 document (http://www.softwareishard.com/blog/har-12-spec/); typed as far as it is made. */
+/** A document in the HTTP Archive format, version 1.2; typed as far as it is made. */
 export interface Har {
   readonly log: Readonly<Record<string, unknown>> & {
     readonly version: '1.2';

@@ -1,0 +1,170 @@
+import type { Browser, BrowserContext, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BodyCollector } from '../../dist/src/browser/bodies.js';
+import { contextFor, launchBrowser } from '../../dist/src/browser/launch.js';
+import { Visitor, networkWords } from '../../dist/src/browser/visit.js';
+import type { Visit, VisitLimits } from '../../dist/src/browser/visit.js';
+import type { View } from '../../src/core/view.js';
+import { contentHashOf } from '../../src/images/hash.js';
+import { photograph } from '../support/pictures.js';
+import { serve } from '../support/server.js';
+import type { Answer } from '../support/server.js';
+
+const view: View = { name: 'wall', width: 800, height: 600, density: 1, touch: false, share: 1 };
+const limits: VisitLimits = { load: 4_000, images: 2_000 };
+
+let browser: Browser;
+let context: BrowserContext;
+let picture: Buffer;
+
+beforeAll(async () => {
+  browser = await launchBrowser();
+  context = await browser.newContext(contextFor(view));
+  picture = await photograph(100, 50).jpeg().toBuffer();
+});
+afterAll(() => browser.close());
+
+function visitor(): Visitor {
+  const bodies = new BodyCollector((body) => Promise.resolve(contentHashOf(body)));
+  return new Visitor(context, view, bodies, new Map());
+}
+
+/** Serves a page with a picture beside it, and visits it. */
+async function visit(body: string, more: Readonly<Record<string, Answer>> = {}): Promise<Visit> {
+  const { origin } = await serve({
+    '/': { body: `<!doctype html><style>body{margin:0}img{display:block}</style>${body}` },
+    '/a.jpg': { type: 'image/jpeg', body: picture },
+    ...more,
+  });
+  return visitor().visit(`${origin}/`, limits);
+}
+
+describe('a visit', () => {
+  it('measures boxes as they are drawn', async () => {
+    const { placements, images, error } = await visit(
+      `<img src="/a.jpg" style="width:200px;height:80px;padding:10px 20px;border:5px solid">
+       <img src="/a.jpg" style="width:100px;transform:scale(1.5)">
+       <img src="/a.jpg" style="width:100px;visibility:hidden">
+       <img src="/a.jpg" style="position:absolute;left:-500px;top:0;width:100px">
+       <img src="/a.jpg" style="position:absolute;left:0;top:599px;width:100px">
+       <img src="/a.jpg" style="position:absolute;left:0;top:601px;width:100px">`,
+    );
+    expect(error).toBeNull();
+    expect(
+      placements.map(({ slot, shown, aboveFold }) => [slot.width, slot.height, shown, aboveFold]),
+    ).toEqual([
+      [200, 80, true, true],
+      [150, 75, true, true],
+      [100, 50, false, true],
+      [100, 50, true, false],
+      [100, 50, true, true],
+      [100, 50, true, false],
+    ]);
+    expect(images).toEqual([
+      expect.objectContaining({ contentHash: contentHashOf(picture), declaredType: 'image/jpeg' }),
+    ]);
+  });
+
+  it('gives selectors that find each element again, and no other', async () => {
+    const { placements, finalUrl } = await visit(
+      `<div id="kites"><p><img src="/a.jpg"></p><p><img src="/a.jpg"><img src="/a.jpg"></p></div>
+       <div id="a:b c"><img src="/a.jpg"></div><div id="twice"><img src="/a.jpg"></div>
+       <div id="twice"><img src="/a.jpg"></div><x-card><img src="/a.jpg"></x-card>`,
+    );
+    const page = await context.newPage();
+    await page.setContent(await contentOf(page, finalUrl));
+    const found = await page.evaluate(
+      (selectors) => selectors.map((selector) => document.querySelectorAll(selector).length),
+      placements.map(({ selector }) => selector),
+    );
+    await page.close();
+    expect(found).toEqual(Array.from({ length: 7 }, () => 1));
+    expect(new Set(placements.map(({ selector }) => selector)).size).toBe(7);
+  });
+
+  it('is not deceived by a page that changes what scripts are built from', async () => {
+    const { placements, links } = await visit(
+      `<script>
+         Array.prototype.flatMap = () => []; Array.prototype.map = () => ['lie'];
+         Element.prototype.getBoundingClientRect = () => ({ width: 1, height: 1, top: 0, left: 0 });
+         JSON.stringify = () => '"lie"'; window.getComputedStyle = () => ({}); window.Promise = undefined;
+         Object.defineProperty(HTMLImageElement.prototype, 'currentSrc', { get: () => 'http://lie.test/' });
+       </script><img src="/a.jpg" width="300" height="150"><a href="/true">x</a>`,
+    );
+    expect(placements[0]).toMatchObject({ slot: { width: 300, height: 150 } });
+    expect(placements[0]!.url).toMatch(/\/a\.jpg$/);
+    expect(links[0]).toMatch(/\/true$/);
+  });
+
+  it('waits for lazy images further down, and leaves the page at its top', async () => {
+    const { placements } = await visit(
+      `<div style="height:4000px"></div><img loading="lazy" src="/a.jpg" width="100" height="50">`,
+    );
+    expect(placements[0]).toMatchObject({
+      contentHash: contentHashOf(picture),
+      aboveFold: false,
+      loading: 'lazy',
+    });
+  });
+
+  it('stops following a page that grows for ever', async () => {
+    const { error, placements } = await visit(
+      `<img src="/a.jpg" width="10"><div id="end" style="height:900px"></div>
+       <script>addEventListener('scroll', () => document.body.append(Object.assign(document.createElement('div'), { style: 'height:5000px' })))</script>`,
+    );
+    expect(error).toBeNull();
+    expect(placements).toHaveLength(1);
+  });
+
+  it('outlives dialogs, popups and scripts that never end', async () => {
+    const talkative = await visit(
+      `<script>alert(1); open('/'); confirm(2)</script><img src="/a.jpg">`,
+    );
+    expect(talkative).toMatchObject({ error: null });
+    const slow = await visit('<img src="/a.jpg"><img src="/never.jpg">', {
+      '/never.jpg': { type: 'image/jpeg', body: picture, wait: 30_000 },
+    });
+    expect(slow.error).toBeNull();
+    expect(slow.warning).toBe('had not finished loading after 4 s');
+    expect(slow.placements).toHaveLength(2);
+  });
+
+  it('says of a download and of a file that is no page what they are', async () => {
+    const { origin } = await serve({
+      '/file': { type: 'application/octet-stream', body: 'x' },
+      '/text': { type: 'text/plain', body: 'x' },
+    });
+    expect((await visitor().visit(`${origin}/file`, limits)).error).toBe('is a download');
+    expect((await visitor().visit(`${origin}/text`, limits)).error).toBe(
+      'is text/plain, not a page',
+    );
+  });
+
+  it('counts the bytes of the first fetch where the cache answers', async () => {
+    const { origin } = await serve({
+      '/': { body: '<!doctype html><img src="/a.jpg">' },
+      '/a.jpg': { type: 'image/jpeg', body: picture },
+    });
+    const same = visitor();
+    const [first, second] = [
+      await same.visit(`${origin}/`, limits),
+      await same.visit(`${origin}/`, limits),
+    ];
+    expect(first.images[0]!.transferBytes).toBeGreaterThan(picture.length);
+    expect(second.images).toEqual(first.images);
+    expect(second.bytesByType.image).toBe(first.bytesByType.image);
+  });
+});
+
+describe('networkWords', () => {
+  it('says what an error of the network means, and keeps the name of an unknown one', () => {
+    expect(networkWords('ERR_NAME_NOT_RESOLVED')).toBe('no such host');
+    expect(networkWords('ERR_CERT_DATE_INVALID')).toContain('certificate does not verify');
+    expect(networkWords('ERR_SOMETHING_NEW')).toBe('ERR_SOMETHING_NEW');
+  });
+});
+
+async function contentOf(page: Page, url: string): Promise<string> {
+  await page.goto(url);
+  return page.content();
+}
