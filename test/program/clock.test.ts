@@ -169,7 +169,7 @@ describe('compare', () => {
 
     const text = await run(['compare', 'before', 'after'], { cwd });
     expect(text.status).toBe(0);
-    expect(text.stdout).toMatch(/same conditions: network none/);
+    expect(text.stdout).toMatch(/same conditions · network none/);
     expect(text.stdout).toMatch(/load +\d.* −\d/);
     const document = await runJson<{
       pages: {
