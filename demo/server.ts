@@ -91,6 +91,12 @@ function replaced(
 
 function answerOf(pictures: string, host: string, path: string): Answer {
   if (host === tagHost) return tagAnswer(path);
+  if (host === weatherHost && path === '/frame/')
+    return {
+      status: 200,
+      type: 'text/html; charset=utf-8',
+      body: `<!doctype html><title>Gull Post</title><style>body{margin:0}</style><img id="strange" src="/badge/weather.png" width="160" height="80" alt="">`,
+    };
   if (host === weatherHost) {
     const name = /^\/(?:badge|partners)\/([a-z]+\.(?:png|jpg))$/.exec(path)?.[1];
     return name ? pictureAnswer(pictures, `gullpost/${name}`) : { status: 404 };

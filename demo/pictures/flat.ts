@@ -42,6 +42,11 @@ export function windsock(side: number, phase: number): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${side}" height="${side}" viewBox="0 0 360 360"><rect width="360" height="360" fill="#cfe7ea"/><path d="M78 340V60" stroke="#3a2c52" stroke-width="9" stroke-linecap="round"/>${bands.join('')}<path d="M0 340H360" stroke="#c9a66b" stroke-width="40"/></svg>`;
 }
 
+/** An engraved plate: a kite on a coloured ground. */
+export function plate(width: number, height: number): string {
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 300 200" preserveAspectRatio="none"><rect width="300" height="200" fill="#e6efe9"/><rect x="8" y="8" width="284" height="184" fill="none" stroke="#17637a" stroke-width="4"/><path d="M150 20 210 90 150 180 90 90Z" fill="#e4572e"/><path d="M150 20 210 90 150 90Z M150 90V180L90 90Z" fill="#f6c94c"/></svg>`;
+}
+
 /** A third party's weather badge. */
 export function weatherBadge(width: number, height: number): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 400 200"><rect width="400" height="200" rx="18" fill="#20394f"/><circle cx="96" cy="88" r="44" fill="#f6c94c"/><path d="M70 132a34 34 0 0 1 12-66 48 48 0 0 1 90 10 30 30 0 0 1 4 56Z" fill="#e8eef2"/><path d="M228 60h118q24 0 24 -22t-22-20 M228 96h92 M228 132h74q26 0 26 22t-24 20" stroke="#8fd0dd" stroke-width="12" fill="none" stroke-linecap="round"/></svg>`;

@@ -5,6 +5,10 @@ export interface Page {
   readonly path: string;
   readonly title: string;
   readonly body: string;
+  /** Style sheet of this page alone. */
+  readonly css?: string;
+  /** Stands without header and footer, in a frame. */
+  readonly bare?: boolean;
   /** Milliseconds that the server takes to answer. */
   readonly delay?: number;
 }
@@ -18,7 +22,8 @@ const navigation = [
 ] as const;
 
 /** A whole HTML document around a page's body. */
-export function documentOf({ path, title, body }: Page): string {
+export function documentOf({ path, title, body, css = '', bare = false }: Page): string {
+  if (bare) return `<!doctype html><meta charset="utf-8"><title>${title}</title>${body}`;
   const links = navigation.map(([href, name]) => {
     const here = path.startsWith(href) ? ' aria-current="page"' : '';
     return `<a href="${href}"${here}>${name}</a>`;
@@ -30,7 +35,7 @@ export function documentOf({ path, title, body }: Page): string {
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${title} · Brindle Bay Kite Festival</title>
 <script src="/assets/slider.js"></script>
-<link rel="stylesheet" href="/assets/site.css">
+<link rel="stylesheet" href="/assets/site.css">${css && `\n<style>${css}</style>`}
 </head>
 <body>
 <header class="top">

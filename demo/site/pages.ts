@@ -1,6 +1,7 @@
 import { home } from './home.js';
 import { journal } from './journal.js';
 import type { Page } from './layout.js';
+import { museum, museumFrame } from './museum.js';
 import { makersPages } from './makers.js';
 import { gallery, gettingThere } from './places.js';
 import { programme } from './programme.js';
@@ -13,4 +14,6 @@ export const pages: readonly Page[] = [
   ...journal,
   gallery,
   gettingThere,
+  museum,
+  museumFrame,
 ];

@@ -29,7 +29,7 @@ export class BodyCollector {
   /** Collects whatever image the recorder reports as finished. */
   watch(cdp: CDPSession, recorder: NetworkRecorder): void {
     recorder.onFinished = (request) => {
-      if (!isImage(request) || request.fromCache) return;
+      if (!isImage(request) || (request.fromCache && this.#byAddress.has(request.url))) return;
       this.#byAddress.set(request.url, this.#fetch(cdp, request));
     };
   }

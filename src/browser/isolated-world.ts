@@ -17,11 +17,14 @@ export class IsolatedWorld {
     this.#contextId = contextId;
   }
 
-  /** Opens the world in the page that is loaded now, with the probe in it. */
-  static async open(cdp: CDPSession): Promise<IsolatedWorld> {
-    const { frameTree } = await cdp.send('Page.getFrameTree');
+  /**
+   * Opens the world in the page that is loaded now, with the probe in it.
+   *
+   * @param frameId one of its frames; the page itself when it is left out
+   */
+  static async open(cdp: CDPSession, frameId?: string): Promise<IsolatedWorld> {
     const { executionContextId } = await cdp.send('Page.createIsolatedWorld', {
-      frameId: frameTree.frame.id,
+      frameId: frameId ?? (await cdp.send('Page.getFrameTree')).frameTree.frame.id,
       worldName: 'zealous-lynx',
     });
     const world = new IsolatedWorld(cdp, executionContextId);
@@ -33,6 +36,20 @@ export class IsolatedWorld {
   async call<Result>(name: string, ...values: readonly unknown[]): Promise<Result> {
     const list = values.map((value) => JSON.stringify(value)).join(', ');
     return (await this.#evaluate(`zealousLynx.${name}(${list})`)) as Result;
+  }
+
+  /** Calls a function of the probe with a node of the document, by its number in the browser. */
+  async callWithNode<Result>(name: string, backendNodeId: number): Promise<Result> {
+    const { object } = await this.#cdp.send('DOM.resolveNode', {
+      backendNodeId,
+      executionContextId: this.#contextId,
+    });
+    const { result } = await this.#cdp.send('Runtime.callFunctionOn', {
+      functionDeclaration: `function () { return zealousLynx.${name}(this); }`,
+      objectId: object.objectId!,
+      returnByValue: true,
+    });
+    return result.value as Result;
   }
 
   async #evaluate(expression: string): Promise<unknown> {

@@ -19,9 +19,14 @@ const quiet = [
  * Starts a headless browser.
  *
  * @param hosts hosts that are found elsewhere than the name service says
+ * @param oneProcess keeps the frames of other origins in the process of their page, where they can be
+ *   measured with it; not for timing, which that would change
  * @throws BrowserError when none is installed, or when it does not start.
  */
-export async function launchBrowser(hosts: HostMap = {}): Promise<Browser> {
+export async function launchBrowser(
+  hosts: HostMap = {},
+  { oneProcess = false }: { readonly oneProcess?: boolean } = {},
+): Promise<Browser> {
   const executablePath = findBrowser();
   if (!executablePath)
     throw new BrowserError('no browser was found', {
@@ -29,6 +34,11 @@ export async function launchBrowser(hosts: HostMap = {}): Promise<Browser> {
     });
   const rules = Object.entries(hosts).map(([host, address]) => `MAP ${host} ${address}`);
   const args = [...quiet];
+  if (oneProcess)
+    args.push(
+      '--disable-site-isolation-trials',
+      '--disable-features=IsolateOrigins,site-per-process',
+    );
   if (rules.length > 0) args.push(`--host-resolver-rules=${rules.join(',')}`);
   // Chromium refuses its sandbox to the superuser, which is who runs in most containers.
   if (process.getuid?.() === 0) args.push('--no-sandbox');

@@ -1,4 +1,5 @@
 import type { CDPSession } from 'playwright-core';
+import { keptAddress } from '../core/address.js';
 import type { Header, PageRequest, RequestType } from '../core/request.js';
 import { phasesOf } from './phases.js';
 import type { NetworkTiming } from './phases.js';
@@ -95,13 +96,13 @@ export class NetworkRecorder {
       const before = this.#open.get(event.requestId);
       if (before && event.redirectResponse) {
         respond(before, event.redirectResponse);
-        before.redirectsTo = event.request.url;
+        before.redirectsTo = keptAddress(event.request.url);
         before.transferBytes = event.redirectResponse.encodedDataLength;
         before.end = event.timestamp;
       }
       const request: RecordedRequest = {
         id: event.requestId,
-        url: event.request.url,
+        url: keptAddress(event.request.url),
         method: event.request.method,
         resourceType: event.type ?? 'Other',
         start: event.timestamp,

@@ -33,13 +33,17 @@ export class SurveyBrowser {
     hosts: HostMap,
     limits: VisitLimits,
   ): Promise<SurveyBrowser> {
-    const browser = await launchBrowser(hosts);
+    const browser = await launchBrowser(hosts, { oneProcess: true });
+    const swept = views.find(({ touch }) => !touch) ?? views[0];
     const rows = await Promise.all(
       views.map(async (view) => {
         const context = await browser.newContext(contextFor(view));
         const bodies = new BodyCollector(keepBody);
         const wireBytes = new Map<string, number>();
-        return Array.from({ length: tabs }, () => new Visitor(context, view, bodies, wireBytes));
+        return Array.from(
+          { length: tabs },
+          () => new Visitor(context, view, bodies, wireBytes, view === swept),
+        );
       }),
     );
     const visitors = Array.from({ length: tabs }, (_, index) => ({

@@ -3,13 +3,16 @@ import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 import { messageOf } from '../core/errors.js';
 import { noBytes } from '../core/request.js';
 import type { BytesByType } from '../core/request.js';
+import type { Placement, SlotCurve } from '../core/placement.js';
 import type { View } from '../core/view.js';
 import { isImage } from './bodies.js';
 import type { BodyCollector } from './bodies.js';
+import { placementsInFrames } from './frames.js';
 import type { ProbedPlacement } from './in-page/probed.js';
 import { IsolatedWorld } from './isolated-world.js';
 import { NetworkRecorder, typeOf } from './network-recorder.js';
 import type { RecordedRequest } from './network-recorder.js';
+import { sweep } from './sweep.js';
 
 /** An image that a visit received. */
 export interface VisitedImage {
@@ -31,7 +34,9 @@ export interface Visit {
   /** What went wrong though the page was measured. */
   readonly warning: string | null;
   readonly links: readonly string[];
-  readonly placements: readonly (ProbedPlacement & { contentHash: string | null })[];
+  readonly placements: readonly Omit<Placement, 'page' | 'view'>[];
+  /** The slot curves, from the one visit of a page that is swept; elsewhere none. */
+  readonly curves: readonly Omit<SlotCurve, 'page'>[];
   readonly images: readonly VisitedImage[];
   /** Bytes on the wire; of the first fetch where the cache answered. */
   readonly bytesByType: BytesByType;
@@ -59,19 +64,24 @@ export class Visitor {
   readonly #view: View;
   readonly #bodies: BodyCollector;
   readonly #wireBytes: Map<string, number>;
+  readonly #sweeps: boolean;
+
   /**
    * @param wireBytes what each address cost when it was first fetched; shared by the tabs of a context
+   * @param sweeps whether this is the view in which pages are swept
    */
   constructor(
     context: BrowserContext,
     view: View,
     bodies: BodyCollector,
     wireBytes: Map<string, number>,
+    sweeps = false,
   ) {
     this.#context = context;
     this.#view = view;
     this.#bodies = bodies;
     this.#wireBytes = wireBytes;
+    this.#sweeps = sweeps;
   }
 
   /** Visits a page. What goes wrong with it is told in the result, never thrown. */
@@ -114,13 +124,19 @@ export class Visitor {
     if (!/html|xml/.test(answer.mediaType))
       return failed(`is ${answer.mediaType || 'of no known type'}, not a page`);
     const world = await IsolatedWorld.open(cdp);
+    const atOnce = new Set(recorder.recorded.map((request) => request.url));
     await world.call('scrollThrough');
     const settled = await world.call<boolean>('settleImages', limits.images);
-    const placements = await world.call<ProbedPlacement[]>('placementsOf');
+    const own = await world.call<ProbedPlacement[]>('placementsOf');
+    const placements = [...own, ...(await placementsInFrames(cdp, world, this.#view))];
     const links = await world.call<string[]>('linksOf');
-    const images = await this.#images(recorder.recorded);
-    const hashes = hashesByAddress(images, recorder.recorded);
-    return {
+    const icons = new Set(await world.call<string[]>('iconsOf'));
+    const requests = [...recorder.recorded];
+    const images = (await this.#images(requests)).filter(({ url }) => !icons.has(url));
+    const hashes = hashesByAddress(images, requests);
+    const fetched = (url: string): Placement['fetched'] =>
+      atOnce.has(url) ? 'at-once' : hashes.has(url) ? 'on-scroll' : null;
+    const visit = {
       view: this.#view.name,
       finalUrl: page.url(),
       status: answer.status,
@@ -132,10 +148,16 @@ export class Visitor {
       placements: placements.map((placement) => ({
         ...placement,
         contentHash: hashes.get(placement.url) ?? null,
+        fetched: fetched(placement.url),
       })),
       images,
-      bytesByType: this.#weigh(recorder.recorded),
-    };
+      bytesByType: this.#weigh(requests),
+    } as const;
+    if (!this.#sweeps) return { ...visit, curves: [] };
+    const curves = await curvesOf(cdp, world, own, this.#view);
+    // What the sweep made the page fetch is none of its weight, but the cache has it now.
+    this.#weigh(recorder.recorded);
+    return { ...visit, curves };
   }
 
   async #images(requests: readonly RecordedRequest[]): Promise<VisitedImage[]> {
@@ -171,6 +193,7 @@ export class Visitor {
       warning: null,
       links: [],
       placements: [],
+      curves: [],
       images: [],
       bytesByType: noBytes(),
     };
@@ -221,6 +244,24 @@ const knownErrors: Readonly<Record<string, string>> = {
 export function networkWords(name: string): string {
   if (name.startsWith('ERR_CERT')) return `its certificate does not verify (${name})`;
   return knownErrors[name] ?? name;
+}
+
+/** The slot curve of every placement, each element and kind once. */
+async function curvesOf(
+  cdp: CDPSession,
+  world: IsolatedWorld,
+  placements: readonly ProbedPlacement[],
+  view: View,
+): Promise<Omit<SlotCurve, 'page'>[]> {
+  if (placements.length === 0) return [];
+  const pieces = await sweep(cdp, world, view);
+  const curves = new Map<string, Omit<SlotCurve, 'page'>>();
+  placements.forEach(({ kind, selector }, index) => {
+    const key = `${kind} ${selector}`;
+    const curve = pieces[index] ?? [];
+    if (!curves.has(key) && curve.length > 0) curves.set(key, { kind, selector, pieces: curve });
+  });
+  return [...curves.values()];
 }
 
 /** Content hashes by the address a page asked for, redirects followed. */

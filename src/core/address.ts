@@ -22,6 +22,16 @@ export function withoutFragment(address: string): string {
   return mark < 0 ? address : address.slice(0, mark);
 }
 
+/**
+ * An address as it is kept: one that is too long (`data:`, most of all) is cut, with its length behind
+ * it, in the same way wherever it turns up.
+ */
+export function keptAddress(address: string): string {
+  const plain = withoutFragment(address);
+  if (plain.length <= maxAddressLength) return plain;
+  return `${plain.slice(0, maxAddressLength - 16)}…${plain.length}`;
+}
+
 /** Host and port of an address, or an empty text for one that has none (`data:`). */
 export function hostOf(address: string): string {
   return URL.canParse(address) ? new URL(address).host : '';

@@ -1,13 +1,10 @@
 import type { Policy } from './policy.js';
 import { renderedSize } from './rendered-size.js';
-import type { ObjectFit } from './rendered-size.js';
+import type { Sizing } from './rendered-size.js';
 import type { Size } from './size.js';
 
 /** What the need of one placement follows from. */
-export interface Shown {
-  /** Content box in CSS pixels. */
-  readonly slot: Size;
-  readonly fit: ObjectFit;
+export interface Shown extends Sizing {
   /** Device pixels to one CSS pixel in the view it was seen in. */
   readonly density: number;
 }
@@ -20,7 +17,7 @@ export interface Shown {
  * @returns whole pixels, at least 1 × 1
  */
 export function needOf(shown: Shown, intrinsic: Size, policy: Pick<Policy, 'density'>): Size {
-  const rendered = renderedSize(shown.slot, shown.fit, intrinsic);
+  const rendered = renderedSize(shown, intrinsic);
   const density = Math.min(shown.density, policy.density);
   const across = (rendered.width * density) / intrinsic.width;
   const down = (rendered.height * density) / intrinsic.height;

@@ -7,6 +7,7 @@ import type { Placement } from './placement.js';
 import type { Policy } from './policy.js';
 import { renderedSize } from './rendered-size.js';
 import type { Size } from './size.js';
+import type { CurvePiece } from './slot-curve.js';
 import type { Encoded, SurveyFacts } from './survey.js';
 import { addCauses, splitWaste } from './waste.js';
 import type { WasteByCause } from './waste.js';
@@ -16,6 +17,8 @@ export interface RankedPlacement extends Placement {
   readonly rendered: Size;
   /** `null` for files without pixels, and for placements that show nothing. */
   readonly need: Size | null;
+  /** How the slot follows the viewport; `null` where it was not swept (frames, broken-off visits). */
+  readonly slotCurve: readonly CurvePiece[] | null;
 }
 
 /** One image file with its waste; sizes in pixels, bytes as integers. */
@@ -54,7 +57,7 @@ export interface Ranking {
   readonly totals: RankTotals;
   /** Files with the most waste first; those that cannot be judged last. */
   readonly images: readonly RankedImage[];
-  /** Image files that were fetched, but shown by no element that is measured. */
+  /** Image files that were fetched, but placed nowhere; they are among the images that cannot be judged. */
   readonly unplaced: number;
 }
 
@@ -66,36 +69,48 @@ export function rankImages(facts: SurveyFacts, policy: Policy): Ranking {
   const responses = groupBy(facts.responses, ({ contentHash }) => contentHash);
   const placements = groupBy(facts.placements, ({ contentHash }) => contentHash ?? '');
   const encoded = new Map(facts.encoded.map((result) => [result.contentHash, result]));
-  const densities = densitiesOf(facts);
-  const images: RankedImage[] = [];
-  let unplaced = 0;
-  for (const file of facts.files) {
-    const shownIn = placements.get(file.contentHash);
-    if (!shownIn) {
-      unplaced++;
-      continue;
-    }
-    const sent = responses.get(file.contentHash) ?? [];
-    const told = shownIn.map((placement) => tell(placement, file, densities, policy));
-    images.push(rankOne(file, sent, told, encoded.get(file.contentHash)));
-  }
+  const context = contextOf(facts, policy);
+  const images = facts.files.map((file) =>
+    rankOne(
+      file,
+      responses.get(file.contentHash) ?? [],
+      (placements.get(file.contentHash) ?? []).map((placement) => tell(placement, file, context)),
+      encoded.get(file.contentHash),
+    ),
+  );
+  const unplaced = images.filter((image) => image.placements.length === 0).length;
   images.sort(byWaste);
   return { totals: totalsOf(images), images, unplaced };
 }
 
-/** Device pixels to a CSS pixel, by the name of the view. */
-function densitiesOf({ head }: SurveyFacts): ReadonlyMap<string, number> {
-  return new Map(head.views.map(({ name, density }) => [name, density]));
+/** What has to be known of a survey to tell one of its placements. */
+interface Context {
+  readonly policy: Policy;
+  /** Device pixels to a CSS pixel, by the name of the view. */
+  readonly densities: ReadonlyMap<string, number>;
+  readonly curves: ReadonlyMap<string, readonly CurvePiece[]>;
+}
+
+function contextOf({ head, curves }: SurveyFacts, policy: Policy): Context {
+  return {
+    policy,
+    densities: new Map(head.views.map(({ name, density }) => [name, density])),
+    curves: new Map(curves.map((curve) => [curveKey(curve), curve.pieces])),
+  };
+}
+
+function curveKey({ page, kind, selector }: Pick<Placement, 'page' | 'kind' | 'selector'>): string {
+  return `${page}\n${kind}\n${selector}`;
 }
 
 /** What a survey's placements need of each file that has pixels, by content hash. */
 export function needsByFile(facts: SurveyFacts, policy: Policy): Map<string, Size[]> {
   const files = new Map(facts.files.map((file) => [file.contentHash, file]));
-  const densities = densitiesOf(facts);
+  const context = contextOf(facts, policy);
   const needs = new Map<string, Size[]>();
   for (const placement of facts.placements) {
     const file = files.get(placement.contentHash ?? '');
-    const need = file && tell(placement, file, densities, policy).need;
+    const need = file && tell(placement, file, context).need;
     if (!need) continue;
     const known = needs.get(file.contentHash);
     if (known) known.push(need);
@@ -107,15 +122,19 @@ export function needsByFile(facts: SurveyFacts, policy: Policy): Map<string, Siz
 function tell(
   placement: Placement,
   { intrinsic }: ImageFile,
-  densities: ReadonlyMap<string, number>,
-  policy: Policy,
+  { densities, curves, policy }: Context,
 ): RankedPlacement {
   const density = densities.get(placement.view) ?? 1;
+  const rendered = renderedSize(placement, intrinsic ?? undefined);
   const needed = intrinsic !== null && placement.shown;
+  // Where the picture makes its own box, the slot is what it draws.
+  const slot = placement.slot.width === 0 && placement.fit === 'none' ? rendered : placement.slot;
   return {
     ...placement,
-    rendered: renderedSize(placement.slot, placement.fit, intrinsic ?? undefined),
+    slot,
+    rendered,
     need: needed ? needOf({ ...placement, density }, intrinsic, policy) : null,
+    slotCurve: curves.get(curveKey(placement)) ?? null,
   };
 }
 
@@ -128,12 +147,10 @@ function rankOne(
   const problem = file.problem ?? encoded?.problem ?? null;
   const urls = [...new Set(responses.map(({ url }) => url))].sort();
   const shown = placements.some((placement) => placement.shown);
-  const waste =
-    problem === null || !shown
-      ? splitWaste(file.bytes, urls.length, shown, encoded?.steps)
-      : undefined;
+  const judged = placements.length > 0 && (problem === null || !shown);
+  const waste = judged ? splitWaste(file.bytes, urls.length, shown, encoded?.steps) : undefined;
   return {
-    url: urls[0] ?? placements[0]!.url,
+    url: urls[0] ?? placements[0]?.url ?? '',
     urls,
     contentHash: file.contentHash,
     mediaType: file.mediaType,

@@ -1,25 +1,51 @@
+import type { DrawnBox } from './placement.js';
 import type { Size } from './size.js';
 
-/** The values of the CSS property `object-fit`. */
+/** The values of the CSS property `object-fit`; `background-size` is told in the same words. */
 export type ObjectFit = 'fill' | 'contain' | 'cover' | 'none' | 'scale-down';
+
+/** How a picture is sized in its slot. */
+export interface Sizing {
+  readonly slot: Size;
+  readonly fit: ObjectFit;
+  readonly drawn?: DrawnBox | null;
+  readonly naturalDensity?: number;
+}
 
 /**
  * The size, in CSS pixels, of the picture that is drawn in a slot, parts that are cut off included.
  *
- * Source: CSS Images Module Level 3, section 5.5 ("Sizing Objects: the object-fit property").
+ * Source: CSS Images Module Level 3, section 5.5 (`object-fit`); CSS Backgrounds and Borders Module
+ * Level 3, section 3.9 (`background-size`).
  *
- * @param slot the content box of the element, in CSS pixels
- * @param intrinsic the natural size in CSS pixels, or `undefined` for a file without pixels
+ * @param intrinsic pixels of the file, or `undefined` for a file without pixels
  */
-export function renderedSize(slot: Size, fit: ObjectFit, intrinsic: Size | undefined): Size {
-  if (fit === 'fill' || !intrinsic || intrinsic.width <= 0 || intrinsic.height <= 0) return slot;
-  const factor = fitFactor(slot, fit, intrinsic);
-  return { width: intrinsic.width * factor, height: intrinsic.height * factor };
+export function renderedSize(
+  { slot, fit, drawn, naturalDensity = 1 }: Sizing,
+  intrinsic: Size | undefined,
+): Size {
+  const natural = intrinsic && {
+    width: intrinsic.width / naturalDensity,
+    height: intrinsic.height / naturalDensity,
+  };
+  if (drawn) return boxSize(drawn, natural) ?? slot;
+  if (fit === 'fill' || !natural || natural.width <= 0 || natural.height <= 0) return slot;
+  const factor = fitFactor(slot, fit, natural);
+  return { width: natural.width * factor, height: natural.height * factor };
 }
 
-function fitFactor(slot: Size, fit: Exclude<ObjectFit, 'fill'>, intrinsic: Size): number {
-  const across = slot.width / intrinsic.width;
-  const down = slot.height / intrinsic.height;
+/** A box with the side that is left open filled in by the ratio of the picture. */
+function boxSize({ width, height }: DrawnBox, natural: Size | undefined): Size | undefined {
+  if (width !== null && height !== null) return { width, height };
+  if (!natural) return undefined;
+  if (width !== null) return { width, height: (width * natural.height) / natural.width };
+  if (height !== null) return { width: (height * natural.width) / natural.height, height };
+  return natural;
+}
+
+function fitFactor(slot: Size, fit: Exclude<ObjectFit, 'fill'>, natural: Size): number {
+  const across = slot.width / natural.width;
+  const down = slot.height / natural.height;
   switch (fit) {
     case 'contain':
       return Math.min(across, down);

@@ -1,6 +1,6 @@
 import type { BytesByType } from './request.js';
 import type { ImageFile, ImageResponse } from './image-file.js';
-import type { Placement } from './placement.js';
+import type { Placement, SlotCurve } from './placement.js';
 import type { Size } from './size.js';
 import type { EncodedSteps } from './waste.js';
 import type { EncodedFormat } from './policy.js';
@@ -58,5 +58,6 @@ export interface SurveyFacts {
   readonly files: readonly ImageFile[];
   readonly responses: readonly ImageResponse[];
   readonly placements: readonly Placement[];
+  readonly curves: readonly SlotCurve[];
   readonly encoded: readonly Encoded[];
 }

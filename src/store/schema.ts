@@ -60,8 +60,17 @@ export const migrations: readonly string[] = [
     fit TEXT NOT NULL,
     above_fold INTEGER NOT NULL,
     shown INTEGER NOT NULL,
-    loading TEXT NOT NULL
+    loading TEXT NOT NULL,
+    fetched TEXT,
+    details TEXT NOT NULL
   );
+  CREATE TABLE slot_curve (
+    page_id INTEGER NOT NULL REFERENCES page(id) ON DELETE CASCADE,
+    kind TEXT NOT NULL,
+    selector TEXT NOT NULL,
+    pieces TEXT NOT NULL,
+    PRIMARY KEY (page_id, kind, selector)
+  ) WITHOUT ROWID;
   CREATE INDEX placement_page ON placement(page_id);
   CREATE TABLE encoded (
     content_hash TEXT NOT NULL REFERENCES image_file(content_hash),

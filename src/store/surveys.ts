@@ -1,7 +1,7 @@
 import type Database from 'libsql';
 import { NotFoundError } from '../core/errors.js';
 import type { ImageResponse } from '../core/image-file.js';
-import type { Placement, PlacementKind } from '../core/placement.js';
+import type { Placement, PlacementKind, SlotCurve } from '../core/placement.js';
 import type { ObjectFit } from '../core/rendered-size.js';
 import type { BytesByType } from '../core/request.js';
 import type { SkippedAddress, SurveyFacts, SurveyHead, SurveyedPage } from '../core/survey.js';
@@ -40,6 +40,18 @@ interface PlacementRow {
   readonly above_fold: number;
   readonly shown: number;
   readonly loading: string;
+  readonly fetched: string | null;
+  /** The rest of a placement, as JSON. */
+  readonly details: string;
+}
+
+type Details = Pick<Placement, 'drawn' | 'naturalDensity' | 'markup'>;
+
+interface CurveRow {
+  readonly page: string;
+  readonly kind: string;
+  readonly selector: string;
+  readonly pieces: string;
 }
 
 interface ResponseRow {
@@ -56,6 +68,7 @@ interface ResponseRow {
 export interface PageRecord {
   readonly page: SurveyedPage;
   readonly placements: readonly Omit<Placement, 'page'>[];
+  readonly curves: readonly Omit<SlotCurve, 'page'>[];
   readonly responses: readonly Omit<ImageResponse, 'page'>[];
 }
 
@@ -93,7 +106,7 @@ export class SurveyStore {
   }
 
   /** Keeps one page, whole or not at all. */
-  addPage(surveyId: number, { page, placements, responses }: PageRecord): void {
+  addPage(surveyId: number, { page, placements, curves, responses }: PageRecord): void {
     this.#database.transaction(() => {
       const { lastInsertRowid } = this.#database
         .prepare(
@@ -113,7 +126,7 @@ export class SurveyStore {
         );
       const pageId = Number(lastInsertRowid);
       const addPlacement = this.#database.prepare(
-        'INSERT INTO placement VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+        'INSERT INTO placement VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
       );
       for (const { view, kind, selector, url, contentHash, slot, fit, ...state } of placements)
         addPlacement.run(
@@ -129,7 +142,16 @@ export class SurveyStore {
           Number(state.aboveFold),
           Number(state.shown),
           state.loading,
+          state.fetched,
+          JSON.stringify({
+            drawn: state.drawn,
+            naturalDensity: state.naturalDensity,
+            markup: state.markup,
+          } satisfies Details),
         );
+      const addCurve = this.#database.prepare('INSERT INTO slot_curve VALUES (?, ?, ?, ?)');
+      for (const { kind, selector, pieces } of curves)
+        addCurve.run(pageId, kind, selector, JSON.stringify(pieces));
       const addResponse = this.#database.prepare(
         'INSERT INTO image_response VALUES (?, ?, ?, ?, ?, ?, ?)',
       );
@@ -205,6 +227,10 @@ export class SurveyStore {
         `SELECT page.url AS page, placement.* FROM placement
          JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY placement.rowid`,
       ).map(toPlacement),
+      curves: all<CurveRow>(
+        `SELECT page.url AS page, slot_curve.* FROM slot_curve
+         JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY page_id`,
+      ).map(toCurve),
     };
   }
 
@@ -256,6 +282,17 @@ function toPlacement(row: PlacementRow): Placement {
     aboveFold: row.above_fold === 1,
     shown: row.shown === 1,
     loading: row.loading as Placement['loading'],
+    fetched: row.fetched as Placement['fetched'],
+    ...(JSON.parse(row.details) as Details),
+  };
+}
+
+function toCurve(row: CurveRow): SlotCurve {
+  return {
+    page: row.page,
+    kind: row.kind as PlacementKind,
+    selector: row.selector,
+    pieces: JSON.parse(row.pieces) as SlotCurve['pieces'],
   };
 }
 

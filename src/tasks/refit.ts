@@ -149,6 +149,7 @@ export function planFiles(
 function reasonToKeep(image: RankedImage, result: Result | undefined): string | undefined {
   if (image.thirdParty) return 'it belongs to a third party';
   if (image.mediaType === 'image/svg+xml') return 'it is a vector: it fits every size';
+  if (image.placements.length === 0) return 'no element shows it';
   if (image.wasteBytes === null) return image.findings[0]?.message ?? 'it cannot be read';
   if (!result) return 'no page shows it';
   if ((image.neededBytes ?? 0) >= image.bytes) return 'nothing smaller is good enough';

@@ -165,6 +165,7 @@ function judge(due: Due, visits: readonly Visit[], frontier: Frontier): PageReco
     placements: visits.flatMap(({ view, placements }) =>
       placements.map((placement) => ({ ...placement, view })),
     ),
+    curves: visits.flatMap(({ curves }) => curves),
     responses: visits.flatMap(({ view, images }) =>
       images.map((image) => ({ ...image, view, thirdParty: isThirdParty(image.url, finalUrl) })),
     ),

@@ -70,7 +70,19 @@ function surveyOf(sketches: readonly Sketch[]): SurveyFacts {
       aboveFold: true,
       shown: sketch.shown,
       loading: 'eager',
+      drawn: null,
+      naturalDensity: 1,
+      fetched: 'at-once',
+      markup: null,
     })),
+    curves: [
+      {
+        page: 'http://a.test/0',
+        kind: 'img',
+        selector: 'img',
+        pieces: [{ from: 320, to: 2560, a: 0, b: 100 }],
+      },
+    ],
     encoded: sketches.flatMap(({ best, shown, readable }, index): Encoded[] =>
       shown && readable
         ? [
@@ -141,12 +153,22 @@ describe('rankImages', () => {
     expect(totals.unknownBytes).toBe(900);
   });
 
-  it('leaves out files that no measured element shows, and counts them', () => {
+  it('lists files that no element shows, and does not judge them', () => {
     const facts = surveyOf([plain, plain]);
     const placements = facts.placements.filter(({ contentHash }) => contentHash === 'hash-0');
-    const { images, unplaced } = rankImages({ ...facts, placements }, defaultPolicy);
-    expect(images).toHaveLength(1);
+    const { images, unplaced, totals } = rankImages({ ...facts, placements }, defaultPolicy);
+    expect(images).toHaveLength(2);
     expect(unplaced).toBe(1);
+    expect(images[1]).toMatchObject({ wasteBytes: null, placements: [] });
+    expect(images[1]!.findings.map(({ id }) => id)).toEqual(['placed-nowhere']);
+    expect(totals.unknownBytes).toBe(900);
+  });
+
+  it('joins each placement with the slot curve of its element', () => {
+    const { images } = rankImages(surveyOf([plain]), defaultPolicy);
+    const curves = images[0]!.placements.map(({ page, slotCurve }) => [page, slotCurve?.length]);
+    expect(curves).toContainEqual(['http://a.test/0', 1]);
+    expect(curves).toContainEqual(['http://a.test/1', undefined]);
   });
 
   it('finds what is no waste: blurred, mislabelled, sent under several addresses', () => {

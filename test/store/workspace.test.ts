@@ -52,6 +52,24 @@ const record = {
       aboveFold: true,
       shown: true,
       loading: 'lazy' as const,
+      drawn: { width: 12, height: null },
+      naturalDensity: 2,
+      fetched: 'on-scroll' as const,
+      markup: {
+        alt: '',
+        srcset: null,
+        sizes: null,
+        fetchPriority: 'auto' as const,
+        decoding: 'async' as const,
+        dimensions: true,
+      },
+    },
+  ],
+  curves: [
+    {
+      kind: 'img' as const,
+      selector: 'body > img',
+      pieces: [{ from: 320, to: 2560, a: 0.5, b: -8 }],
     },
   ],
 };
@@ -79,6 +97,7 @@ describe('Workspace', () => {
       files: [file],
       responses: record.responses.map((response) => ({ ...response, page })),
       placements: record.placements.map((placement) => ({ ...placement, page })),
+      curves: record.curves.map((curve) => ({ ...curve, page })),
     });
     expect(second.surveys.skipped(head.id)).toEqual([
       { url: 'http://a.test/b.pdf', reason: 'a .pdf file' },
@@ -91,7 +110,12 @@ describe('Workspace', () => {
     const head = workspace.surveys.begin(undefined, now, [], defaultViews);
     const unknownFile = { ...record.responses[0]!, contentHash: 'b'.repeat(64) };
     expect(() =>
-      workspace.surveys.addPage(head.id, { ...record, placements: [], responses: [unknownFile] }),
+      workspace.surveys.addPage(head.id, {
+        ...record,
+        placements: [],
+        curves: [],
+        responses: [unknownFile],
+      }),
     ).toThrow();
     expect(workspace.surveys.pages(head.id)).toEqual([]);
     workspace.close();

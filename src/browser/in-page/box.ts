@@ -1,40 +1,77 @@
 import type { Size } from '../../core/size.js';
+import type { Spot } from './probed.js';
 
-/** The content box of an element on the screen: transforms applied, padding and border left out. */
-export function slotOf(element: HTMLElement, style: CSSStyleDeclaration): Size {
-  const box = element.getBoundingClientRect();
-  const insets = (sides: readonly [string, string]) =>
-    sides.reduce((sum, side) => {
-      const lengths = [`padding-${side}`, `border-${side}-width`];
-      return sum + lengths.reduce((all, name) => all + pixels(style.getPropertyValue(name)), 0);
-    }, 0);
+type Edge = 'border-box' | 'padding-box' | 'content-box';
+
+/** The box of an element on the screen, transforms applied, up to one of its edges. */
+export function boxOf({ element, pseudo, style }: Spot, edge: Edge): Size {
+  if (pseudo) return pseudoBox(style, edge);
+  const { width, height } = element.getBoundingClientRect();
+  const inset = (sides: readonly [string, string]) => insets(style, sides, edge);
+  const laidOut = element instanceof HTMLElement ? element : undefined;
   return {
-    width: content(box.width, element.offsetWidth, insets(['left', 'right'])),
-    height: content(box.height, element.offsetHeight, insets(['top', 'bottom'])),
+    width: inside(width, laidOut?.offsetWidth ?? width, inset(['left', 'right'])),
+    height: inside(height, laidOut?.offsetHeight ?? height, inset(['top', 'bottom'])),
   };
 }
 
-/** Whether an element has a box that is not hidden. */
-export function isShown(element: Element, style: CSSStyleDeclaration): boolean {
+/** Whether a spot has a box that is not hidden. */
+export function isShown({ element, pseudo, style }: Spot): boolean {
   const { width, height } = element.getBoundingClientRect();
+  if (pseudo && pseudo !== '::marker')
+    return style.display !== 'none' && style.visibility === 'visible';
   return width > 0 && height > 0 && style.visibility === 'visible';
 }
 
-/** Whether any part of an element is in the window while the page stands at its top. */
-export function inFirstScreen(element: Element): boolean {
-  const { top, left, right, bottom, width, height } = element.getBoundingClientRect();
-  if (width === 0 || height === 0) return false;
-  const up = top + scrollY;
-  const down = bottom + scrollY;
-  return up < innerHeight && down > 0 && left < innerWidth && right > 0;
+/** Where a frame stands in the first screen, and how large that screen is, in CSS pixels. */
+export interface FirstScreen {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
 }
 
-/** One side of the content box; the insets are scaled as the transform has scaled the whole. */
-function content(drawn: number, laidOut: number, insets: number): number {
-  const factor = laidOut > 0 ? drawn / laidOut : 1;
-  return Math.max(0, drawn - insets * factor);
+/** Whether any part of an element is in the first screen while the page stands at its top. */
+export function inFirstScreen(element: Element, screen: FirstScreen): boolean {
+  const box = element.getBoundingClientRect();
+  if (box.width === 0 || box.height === 0) return false;
+  const up = box.top + scrollY + screen.top;
+  const left = box.left + screen.left;
+  return up < screen.height && up + box.height > 0 && left < screen.width && left + box.width > 0;
 }
 
-function pixels(length: string): number {
+/** A length in pixels; anything that is none is 0. */
+export function pixels(length: string): number {
   return Number.parseFloat(length) || 0;
+}
+
+/** The box of a pseudo-element, which only its style knows. */
+function pseudoBox(style: CSSStyleDeclaration, edge: Edge): Size {
+  const sides = (axis: readonly [string, string], length: string) => {
+    const border = insets(style, axis, 'padding-box');
+    const padding = insets(style, axis, 'content-box') - border;
+    const content =
+      style.boxSizing === 'border-box' ? pixels(length) - border - padding : pixels(length);
+    const added = edge === 'content-box' ? 0 : edge === 'padding-box' ? padding : padding + border;
+    return Math.max(0, content + added);
+  };
+  return {
+    width: sides(['left', 'right'], style.width),
+    height: sides(['top', 'bottom'], style.height),
+  };
+}
+
+function insets(style: CSSStyleDeclaration, sides: readonly [string, string], edge: Edge): number {
+  if (edge === 'border-box') return 0;
+  return sides.reduce((sum, side) => {
+    const border = pixels(style.getPropertyValue(`border-${side}-width`));
+    const padding = edge === 'content-box' ? pixels(style.getPropertyValue(`padding-${side}`)) : 0;
+    return sum + border + padding;
+  }, 0);
+}
+
+/** One side of an inner box; the insets are scaled as the transform has scaled the whole. */
+function inside(drawn: number, laidOut: number, inset: number): number {
+  const factor = laidOut > 0 ? drawn / laidOut : 1;
+  return Math.max(0, drawn - inset * factor);
 }

@@ -12,3 +12,14 @@ export function linksOf(): string[] {
   }
   return [...links];
 }
+
+/** The addresses of the icons that stand for the page in a tab: images that no element shows. */
+export function iconsOf(): string[] {
+  const links = [
+    ...document.querySelectorAll<HTMLLinkElement>('link[rel~="icon"], link[rel*="touch-icon"]'),
+  ];
+  return [new URL('/favicon.ico', document.baseURI).href, ...links.map(({ href }) => href)].slice(
+    0,
+    50,
+  );
+}

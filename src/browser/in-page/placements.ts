@@ -1,16 +1,63 @@
-import { img } from './kinds/img.js';
-import type { PlacementProbe, ProbedPlacement } from './probed.js';
+import { keptAddress } from '../../core/address.js';
+import { inFirstScreen, isShown } from './box.js';
+import type { FirstScreen } from './box.js';
+import * as elements from './kinds/elements.js';
+import * as styles from './kinds/styles.js';
+import type { Found, PlacementProbe, ProbedPlacement, Spot } from './probed.js';
+import { selectorOf } from './selector.js';
+import { spotsOf } from './walk.js';
 
-/** Every kind of placement; a new one is a file in kinds/ and a word in this list. */
-const kinds: readonly PlacementProbe[] = [img];
+/** Every kind of placement; a new one is a probe in kinds/. */
+const kinds: readonly PlacementProbe[] = [...Object.values(elements), ...Object.values(styles)];
 
 const maxPlacements = 5_000;
-const maxAddress = 4_096;
 
-/** All placements of the document, in its order, at most 5,000 of them. */
-export function placementsOf(): ProbedPlacement[] {
-  return kinds
-    .flatMap((probe) => probe(document))
-    .slice(0, maxPlacements)
-    .map((placement) => ({ ...placement, url: placement.url.slice(0, maxAddress) }));
+/** What was found, kept so that it can be measured again at other widths. */
+const kept: { readonly spot: Spot; readonly found: Found }[] = [];
+
+/**
+ * All placements of the document and its open shadow roots, at most 5,000 of them.
+ *
+ * @param screen where this document stands in the first screen; left out, it is the page itself
+ */
+export function placementsOf(
+  screen: FirstScreen = { left: 0, top: 0, width: innerWidth, height: innerHeight },
+): ProbedPlacement[] {
+  kept.length = 0;
+  const placements: ProbedPlacement[] = [];
+  for (const spot of spotsOf(document))
+    for (const { kind, find } of kinds)
+      for (const found of find(spot)) {
+        if (placements.length >= maxPlacements) return placements;
+        kept.push({ spot, found });
+        placements.push({
+          kind,
+          selector: selectorOf(spot.element) + spot.pseudo,
+          url: keptAddress(found.url),
+          slot: found.slot(),
+          fit: found.fit,
+          drawn: found.drawn ?? null,
+          naturalDensity: found.naturalDensity ?? 1,
+          aboveFold: inFirstScreen(spot.element, screen),
+          shown: isShown(spot),
+          loading: found.loading ?? 'eager',
+          markup: found.markup ?? null,
+        });
+      }
+  return placements;
+}
+
+/** The width of every slot at one width of the viewport. */
+export interface SlotWidths {
+  readonly viewport: number;
+  /** In the order of `placementsOf`; `null` for what is not shown or no longer there. */
+  readonly widths: readonly (number | null)[];
+}
+
+/** Measures every slot as it is now. */
+export function slotWidths(): SlotWidths {
+  const widths = kept.map(({ spot, found }) =>
+    spot.element.isConnected && isShown(spot) ? found.slot().width : null,
+  );
+  return { viewport: innerWidth, widths };
 }

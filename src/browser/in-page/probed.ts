@@ -1,7 +1,33 @@
 import type { Placement } from '../../core/placement.js';
+import type { Size } from '../../core/size.js';
 
 /** A placement as the page alone can know it. */
-export type ProbedPlacement = Omit<Placement, 'page' | 'view' | 'contentHash'>;
+export type ProbedPlacement = Omit<Placement, 'page' | 'view' | 'contentHash' | 'fetched'>;
 
-/** One way in which pages show images: finds all of its kind in the document. */
-export type PlacementProbe = (document: Document) => ProbedPlacement[];
+/** A pseudo-element, or none. */
+export type Pseudo = '' | '::before' | '::after' | '::marker';
+
+/** What one kind of placement finds at an element. */
+export interface Found {
+  readonly url: string;
+  readonly fit: Placement['fit'];
+  readonly drawn?: Placement['drawn'];
+  readonly naturalDensity?: number;
+  /** Measures the slot as it is now; it is called again at every width of a sweep. */
+  readonly slot: () => Size;
+  readonly loading?: Placement['loading'];
+  readonly markup?: Placement['markup'];
+}
+
+/** An element, or one of its pseudo-elements, with its computed style. */
+export interface Spot {
+  readonly element: Element;
+  readonly pseudo: Pseudo;
+  readonly style: CSSStyleDeclaration;
+}
+
+/** One way in which pages show images. */
+export interface PlacementProbe {
+  readonly kind: Placement['kind'];
+  readonly find: (spot: Spot) => readonly Found[];
+}

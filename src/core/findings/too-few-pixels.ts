@@ -10,9 +10,10 @@ export const tooFewPixels: ImageCheck = ({ file, placements }) => {
   if (!intrinsic) return undefined;
   let worst = tolerance;
   let where = '';
-  for (const { slot, fit, shown, view } of placements) {
+  for (const placement of placements) {
+    const { slot, shown, view } = placement;
     // Judged at density 1: a dense screen wants more, but only this much is blurred on every one.
-    const factor = renderedSize(slot, fit, intrinsic).width / intrinsic.width;
+    const factor = renderedSize(placement, intrinsic).width / intrinsic.width;
     if (shown && factor > worst) {
       worst = factor;
       where = `${formatSize(slot)} in ${view}`;

@@ -112,7 +112,8 @@ function vectorOr({ mediaType }: RankedImage): string {
 function renderedCell({ placements, need }: RankedImage): string {
   const deciding =
     placements.find((placement) => placement.need && placement.need.width === need?.width) ??
-    placements.reduce((left, right) => (right.rendered.width > left.rendered.width ? right : left));
+    placements.toSorted((left, right) => right.rendered.width - left.rendered.width)[0];
+  if (!deciding) return '–';
   const factor = need ? need.width / deciding.rendered.width : 1;
   return factor > 1.05
     ? `${formatSize(deciding.rendered)} ×${Number(factor.toFixed(1))}`
@@ -121,7 +122,7 @@ function renderedCell({ placements, need }: RankedImage): string {
 
 function footnotes(sheet: RankSheet, shown: readonly RankedImage[], screen: Screen): string[] {
   const { dim } = paletteFor(screen);
-  const { images, unplaced, pages } = sheet;
+  const { images, pages } = sheet;
   const left = images.length - shown.length;
   const failed = pages.filter(({ error }) => error !== null).length;
   const unreadable = images.filter(({ wasteBytes }) => wasteBytes === null);
@@ -133,9 +134,6 @@ function footnotes(sheet: RankSheet, shown: readonly RankedImage[], screen: Scre
     ...(several ? [dim('Waste of a file with several addresses counts each of them once.')] : []),
     ...(left > 0
       ? [dim(`${count(left, 'more file')}: --top ${images.length} shows them all.`)]
-      : []),
-    ...(unplaced > 0
-      ? [dim(`${count(unplaced, 'image file')} fetched, but shown by no <img>: not judged.`)]
       : []),
     ...(failed > 0
       ? [dim(`${count(failed, 'page')} had problems: zealous-lynx survey --json lists them.`)]

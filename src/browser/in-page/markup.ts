@@ -1,0 +1,30 @@
+import type { Markup } from '../../core/placement.js';
+
+const maxText = 2_000;
+
+/** What the markup of an `<img>` says. */
+export function markupOf(image: HTMLImageElement, style: CSSStyleDeclaration): Markup {
+  const text = (name: string) => image.getAttribute(name)?.slice(0, maxText) ?? null;
+  const source = image.parentElement?.localName === 'picture' ? chosenSource(image) : undefined;
+  const priority = image.fetchPriority;
+  return {
+    alt: text('alt'),
+    srcset: source?.srcset.slice(0, maxText) ?? text('srcset'),
+    sizes: source?.sizes.slice(0, maxText) || text('sizes'),
+    fetchPriority: priority === 'high' || priority === 'low' ? priority : 'auto',
+    decoding: image.decoding === 'sync' || image.decoding === 'async' ? image.decoding : 'auto',
+    dimensions:
+      (image.hasAttribute('width') && image.hasAttribute('height')) ||
+      (!/^auto$/.test(style.aspectRatio) && !/^auto \d/.test(style.aspectRatio)),
+  };
+}
+
+/** The `<source>` that the browser has taken: the first whose conditions hold. */
+function chosenSource(image: HTMLImageElement): HTMLSourceElement | undefined {
+  return [...(image.parentElement?.children ?? [])].find(
+    (child): child is HTMLSourceElement =>
+      child instanceof HTMLSourceElement &&
+      child.srcset !== '' &&
+      (!child.media || matchMedia(child.media).matches),
+  );
+}

@@ -1,0 +1,197 @@
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import type { ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { runJson, start } from '../support/program.js';
+
+interface Shown {
+  readonly view: string;
+  readonly kind: string;
+  readonly selector: string;
+  readonly slot: { width: number; height: number };
+  readonly rendered: { width: number; height: number };
+  readonly naturalDensity: number;
+  readonly shown: boolean;
+  readonly aboveFold: boolean;
+  readonly fetched: string | null;
+  readonly loading: string;
+  readonly markup: Readonly<Record<string, unknown>> | null;
+  readonly slotCurve: readonly { from: number; to: number; a: number; b: number }[] | null;
+}
+interface File {
+  readonly url: string;
+  readonly bytes: number;
+  readonly transferBytes: number;
+  readonly mediaType: string;
+  readonly intrinsic: object | null;
+  readonly findings: readonly { id: string }[];
+  readonly thirdParty: boolean;
+  readonly placements: readonly Shown[];
+}
+
+let cwd: string;
+let site: ChildProcess;
+let files: readonly File[];
+
+beforeAll(async () => {
+  cwd = mkdtempSync(join(tmpdir(), 'lynx-museum-'));
+  const env = { ZEALOUS_LYNX_CACHE: join(cwd, 'cache') };
+  site = start(['demo', '--serve', '--json'], { cwd, env });
+  const hosts = await new Promise<Record<string, string>>((resolve) =>
+    site.stdout!.once('data', (text: Buffer) =>
+      resolve((JSON.parse(text.toString()) as { hosts: Record<string, string> }).hosts),
+    ),
+  );
+  const address = hosts['brindlebay.test']!;
+  await runJson(
+    ['survey', 'http://brindlebay.test/museum/', '--pages', '1', '--map-host', `*.test=${address}`],
+    { cwd },
+  );
+  ({ images: files } = await runJson<{ images: File[] }>(['rank', '--top', '1000'], { cwd }));
+}, 180_000);
+
+afterAll(async () => {
+  site.kill('SIGINT');
+  await once(site, 'close');
+  rmSync(cwd, { recursive: true, force: true });
+});
+
+/** The placement with a selector in a view, with the name of the file it shows. */
+function exhibit(
+  selector: string,
+  view = 'laptop',
+  kind?: string,
+  name?: string,
+): Shown & { file: string } {
+  const found = files.flatMap(({ url, placements }) =>
+    placements.map((placement) => ({ ...placement, file: url.split('/').pop()! })),
+  );
+  const match = found.find(
+    (one) =>
+      one.selector === selector &&
+      one.view === view &&
+      (!kind || one.kind === kind) &&
+      (!name || one.file === name),
+  );
+  if (!match) throw new Error(`no placement ${selector} in ${view}`);
+  return match;
+}
+
+describe('the kite museum', () => {
+  it.each([
+    // selector, kind, file, slot, rendered: as the museum's own markup and style sheet say.
+    ['#cover', 'img', 'hall.jpg', [200, 200], [300, 200]],
+    ['#contain', 'img', 'hall.jpg', [200, 200], [200, 133.33]],
+    ['#fill', 'img', 'hall.jpg', [200, 50], [200, 50]],
+    ['#none', 'img', 'plate.png', [100, 100], [300, 200]],
+    ['#scale-down', 'img', 'plate.png', [600, 600], [300, 200]],
+    ['#zoomed', 'img', 'plate.png', [300, 200], [300, 200]],
+    ['#turned', 'img', 'turned.jpg', [100, 150], [100, 150]],
+    ['#reel', 'img', 'reel.gif', [120, 120], [120, 120]],
+    ['#by-density', 'img', 'plate.png', [300, 200], [300, 200]],
+    ['#by-width', 'img', 'plate.png', [200, 133.33], [200, 133.33]],
+    ['#button', 'input', 'plate.png', [90, 60], [90, 60]],
+    ['#film', 'poster', 'hall.jpg', [240, 240], [240, 160]],
+    ['#drawn', 'svg-image', 'hall.jpg', [180, 140], [210, 140]],
+    ['#thing', 'object', 'plate.png', [150, 100], [150, 100]],
+    ['#embedded', 'embed', 'plate.png', [120, 80], [120, 80]],
+    ['#painted', 'background', 'hall.jpg', [200, 100], [200, 133.33]],
+    ['#layers', 'background', 'tile.png', [200, 100], [32, 32]],
+    ['#layers', 'background', 'plate.png', [200, 100], [100, 50]],
+    ['#tiled', 'background', 'tile.png', [200, 100], [64, 64]],
+    ['#image-set', 'background', 'plate.png', [200, 100], [150, 100]],
+    ['#framed', 'border-image', 'tile.png', [64, 64], [64, 64]],
+    ['#masked', 'mask', 'plate.png', [200, 100], [90, 60]],
+    ['#listed', 'list-style', 'tile.png', [64, 64], [64, 64]],
+    ['#before::before', 'content', 'tile.png', [64, 64], [64, 64]],
+    ['#behind::after', 'background', 'plate.png', [90, 60], [90, 60]],
+    ['#replaced', 'content', 'plate.png', [60, 40], [60, 40]],
+    ['#pointed', 'cursor', 'tile.png', [64, 64], [64, 64]],
+    ['#shadow >>> #inner', 'img', 'plate.png', [80, 53], [80, 53]],
+    ['#near >>> #within', 'img', 'plate.png', [90, 60], [90, 60]],
+    ['#far >>> #strange', 'img', 'weather.png', [160, 80], [160, 80]],
+    ['#lazy', 'img', 'plate-2x.png', [150, 100], [150, 100]],
+    ['#late', 'img', 'plate-2x.png', [60, 40], [60, 40]],
+  ])('%s is a %s that shows %s', (selector, kind, file, slot, rendered) => {
+    for (const view of ['laptop', 'phone']) {
+      // A dense screen is given the dense candidate; that is another case.
+      if (view === 'phone' && /by-|image-set/.test(selector)) continue;
+      const found = exhibit(selector, view, kind, file);
+      expect(found.shown).toBe(true);
+      expect(found.slot.width).toBeCloseTo(slot[0]!, 1);
+      expect(found.slot.height).toBeCloseTo(slot[1]!, 1);
+      expect(found.rendered.width).toBeCloseTo(rendered[0]!, 1);
+      expect(found.rendered.height).toBeCloseTo(rendered[1]!, 1);
+    }
+  });
+
+  it.each(['#by-density', '#by-width', '#image-set'])(
+    '%s is given a candidate by its screen',
+    (selector) => {
+      expect(exhibit(selector, 'laptop').file).toBe('plate.png');
+      expect(exhibit(selector, 'phone').file).toBe('plate-2x.png');
+      expect(exhibit(selector, 'phone').rendered.width).toBeCloseTo(
+        exhibit(selector).rendered.width,
+        1,
+      );
+    },
+  );
+
+  it('tells what was asked for at once from what came only with the scroll', () => {
+    expect(exhibit('#lazy')).toMatchObject({
+      fetched: 'on-scroll',
+      loading: 'lazy',
+      aboveFold: false,
+    });
+    expect(exhibit('#late')).toMatchObject({ fetched: 'on-scroll', loading: 'eager' });
+    expect(exhibit('#cover')).toMatchObject({ fetched: 'at-once', aboveFold: true });
+  });
+
+  it('tells what the markup says', () => {
+    expect(exhibit('#cover').markup).toMatchObject({ alt: 'The hall', dimensions: false });
+    expect(exhibit('#fill').markup).toMatchObject({ alt: '' });
+    expect(exhibit('#none').markup).toMatchObject({ alt: null, srcset: null });
+    expect(exhibit('#turned').markup).toMatchObject({ dimensions: true });
+    expect(exhibit('#by-width').markup).toMatchObject({
+      srcset: '/img/museum/plate.png 300w, /img/museum/plate-2x.png 600w',
+      sizes: '200px',
+      decoding: 'async',
+      fetchPriority: 'high',
+    });
+  });
+
+  it('says of what is hidden that it is, and of what is placed nowhere that it was fetched', () => {
+    expect(exhibit('#hidden')).toMatchObject({ shown: false, fetched: 'at-once' });
+    const attic = files.find(({ url }) => url.endsWith('attic.png'));
+    expect(attic?.placements).toEqual([]);
+    expect(attic?.findings.map(({ id }) => id)).toEqual(['placed-nowhere']);
+    expect(files.some(({ url }) => url.includes('favicon'))).toBe(false);
+  });
+
+  it('knows a picture whose bytes stand in the document', () => {
+    const inline = files.find(({ url }) => url.startsWith('data:'));
+    expect(inline).toMatchObject({ mediaType: 'image/svg+xml', intrinsic: null, transferBytes: 0 });
+    expect(inline!.placements[0]).toMatchObject({
+      selector: '#inline',
+      slot: { width: 30, height: 20 },
+    });
+  });
+
+  it('sweeps every slot of the page over all widths', () => {
+    const flat = (width: number) => [{ from: 320, to: 2560, a: 0, b: width }];
+    for (const [selector, width] of [
+      ['#cover', 200],
+      ['#zoomed', 300],
+      ['#painted', 200],
+      ['#by-density', 300],
+    ] as const)
+      expect(exhibit(selector).slotCurve).toEqual(flat(width));
+    expect(exhibit('#near >>> #within').slotCurve).toBeNull();
+    expect(exhibit('body > section > img').slotCurve).toEqual([
+      { from: 320, to: 2560, a: 1, b: 0 },
+    ]);
+    expect(existsSync(join(cwd, '.zealous-lynx'))).toBe(true);
+  });
+});
