@@ -78,7 +78,7 @@ async function drawPhotograph(picture: Photograph): Promise<Buffer> {
     .raw()
     .toBuffer();
   const pixels = await sharp(flat, { raw: { ...painted, channels: 3 } })
-    .resize(width, height, { kernel: factor < 1 ? 'cubic' : 'lanczos3' })
+    .resize(width, height, { kernel: factor < 1 ? 'linear' : 'lanczos3' })
     .raw()
     .toBuffer();
   addGrain(pixels, seed * 7919, light === 'night' ? 9 : 7);

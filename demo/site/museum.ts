@@ -22,7 +22,7 @@ const exhibits: readonly Exhibit[] = [
   { title: 'Contained', body: `<img id="contain" src="${hall}" alt="The hall">` },
   { title: 'Stretched', body: `<img id="fill" src="${hall}" alt="">` },
   { title: 'As it is', body: `<img id="none" src="${plate}">` },
-  { title: 'Never enlarged', body: `<img id="scale-down" src="${plate}">` },
+  { title: 'Never enlarged', body: `<img id="scale-down" src="${tile}">` },
   { title: 'Doubled', body: `<img id="zoomed" src="${plate}" width="150" height="100">` },
   {
     title: 'Lying on its side',
@@ -80,7 +80,7 @@ const css = `
 .exhibits h3 { margin: 0 0 10px; } .exhibits section { background: #fffdf7; border: 1px solid var(--line); border-radius: 14px; padding: 18px; min-height: 150px; overflow: hidden; }
 .exhibits img { max-width: none; } .box { width: 200px; height: 100px; }
 #cover { width: 200px; height: 200px; object-fit: cover; } #contain { width: 200px; height: 200px; object-fit: contain; } #fill { width: 200px; height: 50px; }
-#none { width: 100px; height: 100px; object-fit: none; } #scale-down { width: 600px; height: 600px; object-fit: scale-down; } #zoomed { transform: scale(2); transform-origin: 0 0; margin-bottom: 100px; }
+#none { width: 100px; height: 100px; object-fit: none; } #scale-down { width: 200px; height: 200px; object-fit: scale-down; } #zoomed { transform: scale(2); transform-origin: 0 0; margin-bottom: 100px; }
 #painted { background: url(${hall}) center / cover; } #layers { background: url(${tile}) 0 0 / 32px auto no-repeat, linear-gradient(#fff, #ccc), url(${plate}) right / 50% 50px no-repeat; }
 #tiled { background: url(${tile}); padding: 10px; } #image-set { background-image: image-set(url(${plate}) 1x, url(${dense}) 2x); background-size: contain; }
 #framed { border: 20px solid transparent; border-image: url(${tile}) 16; width: 100px; height: 40px; box-sizing: content-box; } #masked { background: var(--sea); mask-image: url(${plate}); mask-size: 90px 60px; }

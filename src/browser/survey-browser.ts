@@ -25,19 +25,24 @@ export class SurveyBrowser {
     this.visitors = visitors;
   }
 
-  /** @throws BrowserError when no browser can be started. */
+  /**
+   * @param userAgent how the browser names itself; left out, its own name with the tool's behind it
+   * @throws BrowserError when no browser can be started.
+   */
   static async open(
     views: readonly View[],
     tabs: number,
     keepBody: KeepBody,
     hosts: HostMap,
     limits: VisitLimits,
+    userAgent?: string,
   ): Promise<SurveyBrowser> {
     const browser = await launchBrowser(hosts, { oneProcess: true });
+    const agent = userAgent ?? `${await ownNameOf(browser)} ZealousLynx`;
     const swept = views.find(({ touch }) => !touch) ?? views[0];
     const rows = await Promise.all(
       views.map(async (view) => {
-        const context = await browser.newContext(contextFor(view));
+        const context = await browser.newContext({ ...contextFor(view), userAgent: agent });
         const bodies = new BodyCollector(keepBody);
         const wireBytes = new Map<string, number>();
         return Array.from(
@@ -63,4 +68,12 @@ export class SurveyBrowser {
   async close(): Promise<void> {
     await this.#browser.close().catch(() => {});
   }
+}
+
+/** How the browser calls itself when nobody tells it otherwise. */
+async function ownNameOf(browser: Browser): Promise<string> {
+  const cdp = await browser.newBrowserCDPSession();
+  const { userAgent } = await cdp.send('Browser.getVersion');
+  await cdp.detach();
+  return userAgent.replace('HeadlessChrome', 'Chrome');
 }

@@ -33,17 +33,22 @@ export function yesOrNo() {
   return boolean().typeError('true or false');
 }
 
-/** Hosts that are found elsewhere, as `host=address:port`. */
-export function hostMappings() {
-  const allowed = 'HOST=ADDRESS:PORT, like brindlebay.test=127.0.0.1:8080';
+/** Several texts: a list, or one text in which commas stand between them. */
+export function textList(allowed: string) {
   return array()
     .transform((value: unknown, original: unknown) =>
       typeof original === 'string' ? original.split(',') : value,
     )
-    .of(
-      string()
-        .defined()
-        .matches(/^[\w.*-]+=[\w.[\]:-]+$/, allowed),
-    )
+    .of(string().defined().min(1, allowed).max(2_000, allowed))
     .typeError(allowed);
+}
+
+/** Hosts that are found elsewhere, as `host=address:port`. */
+export function hostMappings() {
+  const allowed = 'HOST=ADDRESS:PORT, like brindlebay.test=127.0.0.1:8080';
+  return textList(allowed).of(
+    string()
+      .defined()
+      .matches(/^[\w.*-]+=[\w.[\]:-]+$/, allowed),
+  );
 }

@@ -58,7 +58,7 @@ export function defineCommand<Schema extends AnyObjectSchema>(
         let verbose = argv['verbose'] === true;
         let close = () => {};
         try {
-          const flags = Object.fromEntries(all.map((name) => [name, argv[name]]));
+          const flags = Object.fromEntries(all.map((name) => [name, given(argv[name])]));
           const { settings, ground } = resolveSettings(flags, process.env, schema, known);
           const { quiet, json } = settings as InferType<typeof commonSchema>;
           verbose = (settings as InferType<typeof commonSchema>).verbose;
@@ -78,4 +78,9 @@ export function defineCommand<Schema extends AnyObjectSchema>(
       },
     }),
   };
+}
+
+/** What was given for an option; the parser writes an empty list as a list of nothing. */
+function given(value: unknown): unknown {
+  return Array.isArray(value) ? value.filter((item) => item !== undefined) : value;
 }

@@ -18,6 +18,21 @@ export interface SurveyHead {
   readonly views: readonly View[];
 }
 
+/** How a survey is to be made, kept so that it can be taken up again as it was begun. */
+export interface SurveyPlan {
+  /** Starts as they were given: addresses and folders. */
+  readonly given: readonly string[];
+  /** Settings of the crawl, as the crawl understands them. */
+  readonly scope: Readonly<Record<string, unknown>>;
+}
+
+/** A page that was found and is to be visited. */
+export interface DuePage {
+  readonly url: string;
+  /** Links followed from a start. */
+  readonly depth: number;
+}
+
 /** One page of a survey, over all its views. */
 export interface SurveyedPage {
   readonly url: string;

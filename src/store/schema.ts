@@ -10,7 +10,14 @@ export const migrations: readonly string[] = [
     started_at TEXT NOT NULL,
     finished_at TEXT,
     starts TEXT NOT NULL,
-    views TEXT NOT NULL
+    views TEXT NOT NULL,
+    plan TEXT NOT NULL
+  );
+  CREATE TABLE due (
+    survey_id INTEGER NOT NULL REFERENCES survey(id) ON DELETE CASCADE,
+    url TEXT NOT NULL,
+    depth INTEGER NOT NULL,
+    PRIMARY KEY (survey_id, url)
   );
   CREATE TABLE page (
     id INTEGER PRIMARY KEY,

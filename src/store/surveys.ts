@@ -1,68 +1,26 @@
 import type Database from 'libsql';
 import { NotFoundError } from '../core/errors.js';
 import type { ImageResponse } from '../core/image-file.js';
-import type { Placement, PlacementKind, SlotCurve } from '../core/placement.js';
-import type { ObjectFit } from '../core/rendered-size.js';
-import type { BytesByType } from '../core/request.js';
-import type { SkippedAddress, SurveyFacts, SurveyHead, SurveyedPage } from '../core/survey.js';
+import type { Placement, SlotCurve } from '../core/placement.js';
+import type {
+  DuePage,
+  SkippedAddress,
+  SurveyFacts,
+  SurveyHead,
+  SurveyPlan,
+  SurveyedPage,
+} from '../core/survey.js';
 import type { View } from '../core/view.js';
 import { toImageFile } from './images.js';
-
-interface SurveyRow {
-  readonly id: number;
-  readonly label: string;
-  readonly started_at: string;
-  readonly finished_at: string | null;
-  readonly starts: string;
-  readonly views: string;
-}
-
-interface PageRow {
-  readonly url: string;
-  readonly final_url: string;
-  readonly status: number | null;
-  readonly depth: number;
-  readonly page_group: string | null;
-  readonly error: string | null;
-  readonly bytes_by_type: string;
-}
-
-interface PlacementRow {
-  readonly page: string;
-  readonly view: string;
-  readonly kind: string;
-  readonly selector: string;
-  readonly url: string;
-  readonly content_hash: string | null;
-  readonly slot_width: number;
-  readonly slot_height: number;
-  readonly fit: string;
-  readonly above_fold: number;
-  readonly shown: number;
-  readonly loading: string;
-  readonly fetched: string | null;
-  /** The rest of a placement, as JSON. */
-  readonly details: string;
-}
-
-type Details = Pick<Placement, 'drawn' | 'naturalDensity' | 'markup'>;
-
-interface CurveRow {
-  readonly page: string;
-  readonly kind: string;
-  readonly selector: string;
-  readonly pieces: string;
-}
-
-interface ResponseRow {
-  readonly page: string;
-  readonly view: string;
-  readonly url: string;
-  readonly content_hash: string;
-  readonly declared_type: string;
-  readonly transfer_bytes: number;
-  readonly third_party: number;
-}
+import { toCurve, toHead, toPage, toPlacement, toResponse } from './survey-rows.js';
+import type {
+  CurveRow,
+  Details,
+  PageRow,
+  PlacementRow,
+  ResponseRow,
+  SurveyRow,
+} from './survey-rows.js';
 
 /** A page with everything that its visits found. */
 export interface PageRecord {
@@ -71,6 +29,14 @@ export interface PageRecord {
   readonly curves: readonly Omit<SlotCurve, 'page'>[];
   readonly responses: readonly Omit<ImageResponse, 'page'>[];
 }
+
+/** What a crawl comes across besides the page that it visits. */
+export interface Found {
+  readonly due: readonly DuePage[];
+  readonly skipped: readonly SkippedAddress[];
+}
+
+const nothingFound: Found = { due: [], skipped: [] };
 
 /** What a survey found, without the encodes that are made from it. */
 export type SurveyedFacts = Omit<SurveyFacts, 'encoded'>;
@@ -93,21 +59,35 @@ export class SurveyStore {
     startedAt: string,
     starts: readonly string[],
     views: readonly View[],
+    plan: SurveyPlan,
   ): SurveyHead {
     return this.#database.transaction(() => {
       const { lastInsertRowid } = this.#database
-        .prepare('INSERT INTO survey (label, started_at, starts, views) VALUES (?, ?, ?, ?)')
-        .run(label ?? `new ${startedAt}`, startedAt, JSON.stringify(starts), JSON.stringify(views));
+        .prepare(
+          'INSERT INTO survey (label, started_at, starts, views, plan) VALUES (?, ?, ?, ?, ?)',
+        )
+        .run(
+          label ?? `new ${startedAt}`,
+          startedAt,
+          JSON.stringify(starts),
+          JSON.stringify(views),
+          JSON.stringify(plan),
+        );
       const id = Number(lastInsertRowid);
       if (!label)
         this.#database.prepare('UPDATE survey SET label = ? WHERE id = ?').run(`survey-${id}`, id);
-      return this.#head(id);
+      return this.get(id);
     })();
   }
 
-  /** Keeps one page, whole or not at all. */
-  addPage(surveyId: number, { page, placements, curves, responses }: PageRecord): void {
+  /** Keeps one page with all that was found on it, whole or not at all. */
+  addPage(
+    surveyId: number,
+    { page, placements, curves, responses }: PageRecord,
+    found: Found = nothingFound,
+  ): void {
     this.#database.transaction(() => {
+      this.addFound(surveyId, found);
       const { lastInsertRowid } = this.#database
         .prepare(
           `INSERT INTO page
@@ -168,11 +148,43 @@ export class SurveyStore {
     })();
   }
 
-  addSkipped(surveyId: number, skipped: readonly SkippedAddress[]): void {
-    const add = this.#database.prepare('INSERT INTO skipped VALUES (?, ?, ?)');
-    this.#database.transaction(() => {
-      for (const { url, reason } of skipped) add.run(surveyId, url, reason);
-    })();
+  /** Keeps what was found besides a page: pages that are due, and addresses that are passed over. */
+  addFound(surveyId: number, { due, skipped }: Found): void {
+    const addDue = this.#database.prepare('INSERT OR IGNORE INTO due VALUES (?, ?, ?)');
+    const addSkipped = this.#database.prepare('INSERT INTO skipped VALUES (?, ?, ?)');
+    for (const { url, depth } of due) addDue.run(surveyId, url, depth);
+    for (const { url, reason } of skipped) addSkipped.run(surveyId, url, reason);
+  }
+
+  /** What a survey that was broken off had still to do. */
+  leftover(surveyId: number): {
+    known: string[];
+    due: DuePage[];
+    visited: number;
+  } {
+    const texts = (sql: string) =>
+      (this.#database.prepare(sql).all(surveyId) as { url: string }[]).map(({ url }) => url);
+    const settled = new Set([
+      ...texts('SELECT url FROM page WHERE survey_id = ?'),
+      ...texts('SELECT url FROM skipped WHERE survey_id = ?'),
+    ]);
+    const due = this.#database
+      .prepare('SELECT url, depth FROM due WHERE survey_id = ? ORDER BY depth, rowid')
+      .all(surveyId) as DuePage[];
+    const finals = texts('SELECT final_url AS url FROM page WHERE survey_id = ?');
+    return {
+      known: [...settled, ...finals, ...due.map(({ url }) => url)],
+      due: due.filter(({ url }) => !settled.has(url)).map(({ url, depth }) => ({ url, depth })),
+      visited: finals.length,
+    };
+  }
+
+  /** How a survey was to be made. */
+  plan(surveyId: number): SurveyPlan {
+    const { plan } = this.#database
+      .prepare('SELECT plan FROM survey WHERE id = ?')
+      .get(surveyId) as SurveyRow;
+    return JSON.parse(plan) as SurveyPlan;
   }
 
   finish(surveyId: number, finishedAt: string): void {
@@ -194,7 +206,7 @@ export class SurveyStore {
             .prepare('SELECT id FROM survey WHERE label = ? ORDER BY id DESC LIMIT 1')
             .get(label)
     ) as { id: number } | undefined;
-    if (row) return this.#head(row.id);
+    if (row) return this.get(row.id);
     const labels = this.labels();
     throw new NotFoundError(label ? `there is no survey ${label}` : 'there is no survey yet', {
       hint: labels.length > 0 ? `there are: ${labels.join(', ')}` : 'run zealous-lynx survey first',
@@ -238,15 +250,7 @@ export class SurveyStore {
     const rows = this.#database
       .prepare('SELECT * FROM page WHERE survey_id = ? ORDER BY id')
       .all(surveyId) as PageRow[];
-    return rows.map((row) => ({
-      url: row.url,
-      finalUrl: row.final_url,
-      status: row.status,
-      depth: row.depth,
-      group: row.page_group,
-      error: row.error,
-      bytesByType: JSON.parse(row.bytes_by_type) as BytesByType,
-    }));
+    return rows.map(toPage);
   }
 
   skipped(surveyId: number): SkippedAddress[] {
@@ -256,54 +260,9 @@ export class SurveyStore {
     return rows.map(({ url, reason }) => ({ url, reason }));
   }
 
-  #head(id: number): SurveyHead {
+  /** The survey with this number. */
+  get(id: number): SurveyHead {
     const row = this.#database.prepare('SELECT * FROM survey WHERE id = ?').get(id) as SurveyRow;
-    return {
-      id: row.id,
-      label: row.label,
-      startedAt: row.started_at,
-      finishedAt: row.finished_at,
-      starts: JSON.parse(row.starts) as string[],
-      views: JSON.parse(row.views) as View[],
-    };
+    return toHead(row);
   }
-}
-
-function toPlacement(row: PlacementRow): Placement {
-  return {
-    page: row.page,
-    view: row.view,
-    kind: row.kind as PlacementKind,
-    selector: row.selector,
-    url: row.url,
-    contentHash: row.content_hash,
-    slot: { width: row.slot_width, height: row.slot_height },
-    fit: row.fit as ObjectFit,
-    aboveFold: row.above_fold === 1,
-    shown: row.shown === 1,
-    loading: row.loading as Placement['loading'],
-    fetched: row.fetched as Placement['fetched'],
-    ...(JSON.parse(row.details) as Details),
-  };
-}
-
-function toCurve(row: CurveRow): SlotCurve {
-  return {
-    page: row.page,
-    kind: row.kind as PlacementKind,
-    selector: row.selector,
-    pieces: JSON.parse(row.pieces) as SlotCurve['pieces'],
-  };
-}
-
-function toResponse(row: ResponseRow): ImageResponse {
-  return {
-    page: row.page,
-    view: row.view,
-    url: row.url,
-    contentHash: row.content_hash,
-    declaredType: row.declared_type,
-    transferBytes: row.transfer_bytes,
-    thirdParty: row.third_party === 1,
-  };
 }

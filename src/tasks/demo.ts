@@ -87,7 +87,7 @@ export async function demo(
       ...task,
       views: defaultViews,
       policy: defaultPolicy,
-      pages: 50,
+      scope: { pages: 50 },
       tabs: 2,
       hosts: before.hosts,
       label: 'brindle-bay',

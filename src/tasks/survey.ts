@@ -1,34 +1,45 @@
+import type { KeepBody } from '../browser/bodies.js';
 import type { HostMap } from '../browser/launch.js';
 import { SurveyBrowser } from '../browser/survey-browser.js';
-import type { PageVisitor } from '../browser/survey-browser.js';
 import { defaultVisitLimits } from '../browser/visit.js';
-import type { Visit, VisitLimits } from '../browser/visit.js';
+import type { VisitLimits } from '../browser/visit.js';
 import { Frontier } from '../crawl/frontier.js';
-import type { Due } from '../crawl/frontier.js';
-import { isThirdParty } from '../crawl/third-party.js';
-import { noBytes, requestTypes, totalBytes } from '../core/request.js';
-import type { BytesByType } from '../core/request.js';
+import type { Scope } from '../crawl/frontier.js';
+import { fetchText } from '../crawl/fetch-text.js';
+import { Robots, robotName, robotsLimit } from '../crawl/robots.js';
+import { UsageError } from '../core/errors.js';
 import type { Policy } from '../core/policy.js';
 import type { SkippedAddress, SurveyHead, SurveyedPage } from '../core/survey.js';
 import type { View } from '../core/view.js';
 import { readImageFacts } from '../images/facts.js';
-import type { PageRecord } from '../store/surveys.js';
 import type { Workspace } from '../store/workspace.js';
+import { crawl } from './crawl.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { openStarts } from './starts.js';
+import type { OpenStarts } from './starts.js';
 import { weigh } from './weigh.js';
 
 export interface SurveyOptions extends TaskOptions {
   readonly label?: string | undefined;
   readonly views: readonly View[];
-  /** At most so many pages. */
-  readonly pages: number;
+  /** Which pages are visited. */
+  readonly scope: Scope;
+  /** Visits what a robots.txt forbids, too. */
+  readonly ignoreRobots?: boolean;
+  /** How the tool names itself to servers; left out, the browser's own name with the tool's behind it. */
+  readonly userAgent?: string | undefined;
   /** Pages that are loaded at the same time. */
   readonly tabs: number;
   readonly hosts?: HostMap;
   readonly policy: Policy;
   readonly limits?: VisitLimits;
+}
+
+/** A survey that was broken off, to be taken up again as it was begun. */
+export interface ResumeOptions extends Omit<SurveyOptions, 'views' | 'scope' | 'label'> {
+  /** Label of the survey; the newest when it is left out. */
+  readonly survey?: string | undefined;
 }
 
 export interface SurveyResult {
@@ -50,43 +61,81 @@ export async function survey(
   starts: readonly string[],
   options: SurveyOptions,
 ): Promise<SurveyResult> {
-  const { signal, onProgress = noProgress, hosts = {}, limits = defaultVisitLimits } = options;
-  const open = await openStarts(starts, hosts);
-  const keepBody = async (body: Buffer, declaredType: string) => {
-    const file = await readImageFacts(body, declaredType);
-    await workspace.bodies.keep(file.contentHash, body);
-    workspace.images.add(file);
-    return file.contentHash;
-  };
+  const open = await openStarts(starts, options.hosts ?? {});
+  return work(workspace, open, options, options.scope, () => {
+    const plan = { given: starts, scope: { ...options.scope } };
+    const now = new Date().toISOString();
+    const head = workspace.surveys.begin(options.label, now, open.urls, options.views, plan);
+    return { head, frontier: new Frontier(open.urls, options.scope), visited: 0 };
+  });
+}
+
+/**
+ * Goes on with a survey that was broken off, by whatever means: pages that are kept are not loaded
+ * again, and none that was found is lost.
+ *
+ * @throws NotFoundError when there is no such survey; UsageError when it had come to its end.
+ */
+export async function resumeSurvey(
+  workspace: Workspace,
+  options: ResumeOptions,
+): Promise<SurveyResult> {
+  const head = workspace.surveys.find(options.survey);
+  if (head.finishedAt !== null)
+    throw new UsageError(`${head.label} came to its end: there is nothing to resume`, {
+      hint: 'name another one with --survey, or survey again',
+    });
+  const plan = workspace.surveys.plan(head.id);
+  const scope = plan.scope as unknown as Scope;
+  const open = await openStarts(plan.given, options.hosts ?? {});
+  return work(workspace, open, { ...options, views: head.views }, scope, () => {
+    const leftover = workspace.surveys.leftover(head.id);
+    const frontier = new Frontier(open.urls, scope, leftover);
+    return { head, frontier, visited: leftover.visited };
+  });
+}
+
+interface Begun {
+  readonly head: SurveyHead;
+  readonly frontier: Frontier;
+  readonly visited: number;
+}
+
+/** @param begin is called when the browser is there: a survey that cannot be made leaves no trace */
+async function work(
+  workspace: Workspace,
+  open: OpenStarts,
+  options: Omit<SurveyOptions, 'scope' | 'label'>,
+  scope: Scope,
+  begin: () => Begun,
+): Promise<SurveyResult> {
+  const { signal, onProgress = noProgress, limits = defaultVisitLimits } = options;
+  const { surveys } = workspace;
   try {
     const browser = await SurveyBrowser.open(
       options.views,
-      options.tabs,
-      keepBody,
+      Math.min(options.tabs, scope.pages),
+      bodyKeeper(workspace),
       open.hosts,
       limits,
+      options.userAgent,
     );
     const stop = () => void browser.close();
     signal?.addEventListener('abort', stop, { once: true });
     try {
-      const head = workspace.surveys.begin(
-        options.label,
-        new Date().toISOString(),
-        open.urls,
-        options.views,
-      );
-      const frontier = new Frontier(open.urls, options.pages);
-      const skipped = await crawl(frontier, browser.visitors, {
+      const { head, frontier, visited } = begin();
+      const robots = robotsFor(open.hosts, options.userAgent);
+      await crawl(frontier, browser.visitors, {
+        refusal: async (url) => (options.ignoreRobots ? undefined : robots.refusal(url)),
+        keep: (record, found) => surveys.addPage(head.id, record, found),
+        keepFound: (found) => surveys.addFound(head.id, found),
         signal,
         onProgress,
-        keep: (record) => workspace.surveys.addPage(head.id, record),
+        visited,
       });
-      workspace.surveys.addSkipped(head.id, skipped);
-      if (!signal?.aborted) {
-        await weigh(workspace, workspace.surveys.read(head), options.policy, options);
-      }
-      if (!signal?.aborted) workspace.surveys.finish(head.id, new Date().toISOString());
-      return resultOf(workspace, head.label, signal?.aborted ?? false);
+      if (!signal?.aborted) await weigh(workspace, surveys.read(head), options.policy, options);
+      if (!signal?.aborted) surveys.finish(head.id, new Date().toISOString());
+      return resultOf(workspace, head.id, signal?.aborted ?? false);
     } finally {
       signal?.removeEventListener('abort', stop);
       await browser.close();
@@ -96,114 +145,35 @@ export async function survey(
   }
 }
 
-interface CrawlOptions {
-  readonly signal: AbortSignal | undefined;
-  readonly onProgress: NonNullable<TaskOptions['onProgress']>;
-  readonly keep: (record: PageRecord) => void;
-}
-
-/** Visits what the frontier hands out, with all visitors at once; returns what was passed over. */
-async function crawl(
-  frontier: Frontier,
-  visitors: readonly PageVisitor[],
-  { signal, onProgress, keep }: CrawlOptions,
-): Promise<SkippedAddress[]> {
-  const refused: SkippedAddress[] = [];
-  const wake = new Set<() => void>();
-  let busy = 0;
-  let done = 0;
-  const take = async (visitor: PageVisitor, due: Due) => {
-    onProgress({ stage: 'pages', done, total: done + busy + frontier.waiting, doing: due.url });
-    const visits = await visitor.visit(due.url);
-    if (signal?.aborted) return;
-    const outcome = judge(due, visits, frontier);
-    if (typeof outcome === 'string') refused.push({ url: due.url, reason: outcome });
-    else keep(outcome);
-    for (const { links } of visits) frontier.add(links, due.depth + 1);
-    done++;
-  };
-  const work = async (visitor: PageVisitor) => {
-    while (!signal?.aborted) {
-      const due = frontier.next();
-      if (due) {
-        busy++;
-        await take(visitor, due).finally(() => busy--);
-        for (const resume of wake) resume();
-        wake.clear();
-      } else if (busy === 0) return;
-      else await new Promise<void>((resume) => wake.add(resume));
-    }
-  };
-  await Promise.all(visitors.map(work));
-  onProgress({ stage: 'pages', done, total: done, doing: '' });
-  return [...refused, ...frontier.skipped];
-}
-
-/** A page's record, or in words why the address is not a page of this survey. */
-function judge(due: Due, visits: readonly Visit[], frontier: Frontier): PageRecord | string {
-  const good = visits.find(({ error }) => error === null);
-  const [first] = visits;
-  const finalUrl = (good ?? first)?.finalUrl ?? due.url;
-  if (good && finalUrl !== due.url) {
-    if (!frontier.inScope(finalUrl)) return `leads to another site: ${finalUrl}`;
-    if (!frontier.reached(finalUrl)) return `leads to ${finalUrl}, which is visited anyway`;
-  }
-  const problems = visits.flatMap(({ view, error, warning }) => {
-    const words = error ?? warning;
-    return words === null ? [] : { view, words };
-  });
-  return {
-    page: {
-      url: due.url,
-      finalUrl,
-      status: (good ?? first)?.status ?? null,
-      depth: due.depth,
-      group: null,
-      error: problemWords(problems, visits.length),
-      bytesByType: heaviest(visits),
-    },
-    placements: visits.flatMap(({ view, placements }) =>
-      placements.map((placement) => ({ ...placement, view })),
-    ),
-    curves: visits.flatMap(({ curves }) => curves),
-    responses: visits.flatMap(({ view, images }) =>
-      images.map((image) => ({ ...image, view, thirdParty: isThirdParty(image.url, finalUrl) })),
-    ),
+/** Keeps a body and the facts of it, and answers with its content hash. */
+function bodyKeeper(workspace: Workspace): KeepBody {
+  return async (body, declaredType) => {
+    const file = await readImageFacts(body, declaredType);
+    await workspace.bodies.keep(file.contentHash, body);
+    workspace.images.add(file);
+    return file.contentHash;
   };
 }
 
-/** The problems of a page's visits, each once, with its view where it is not the same in all. */
-function problemWords(
-  problems: readonly { view: string; words: string }[],
-  visits: number,
-): string | null {
-  if (problems.length === 0) return null;
-  const different = new Set(problems.map(({ words }) => words));
-  if (different.size === 1 && problems.length === visits) return problems[0]!.words;
-  return problems.map(({ view, words }) => `${view}: ${words}`).join('; ');
-}
+/** Milliseconds that a server has to answer with its robots.txt. */
+const robotsTimeout = 15_000;
 
-function heaviest(visits: readonly Visit[]): BytesByType {
-  return visits.reduce<BytesByType>(
-    (most, { bytesByType }) => (totalBytes(bytesByType) > totalBytes(most) ? bytesByType : most),
-    noBytes(),
+function robotsFor(hosts: HostMap, userAgent: string | undefined): Robots {
+  return new Robots((url) =>
+    fetchText(url, {
+      hosts,
+      userAgent: userAgent ?? robotName,
+      limit: robotsLimit,
+      timeout: robotsTimeout,
+    }),
   );
 }
 
-function resultOf(workspace: Workspace, label: string, interrupted: boolean): SurveyResult {
-  const head = workspace.surveys.find(label);
+function resultOf(workspace: Workspace, id: number, interrupted: boolean): SurveyResult {
   return {
-    survey: head,
-    pages: workspace.surveys.pages(head.id),
-    skipped: workspace.surveys.skipped(head.id),
+    survey: workspace.surveys.get(id),
+    pages: workspace.surveys.pages(id),
+    skipped: workspace.surveys.skipped(id),
     interrupted,
   };
-}
-
-/** Bytes on the wire of several pages together, each in its heaviest view. */
-export function weightOf(pages: readonly SurveyedPage[]): BytesByType {
-  const sum = noBytes();
-  for (const { bytesByType } of pages)
-    for (const type of requestTypes) sum[type] += bytesByType[type];
-  return sum;
 }

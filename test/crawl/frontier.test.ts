@@ -10,14 +10,14 @@ function drain(frontier: Frontier): string[] {
 
 describe('Frontier', () => {
   it('hands each page out once, nearest to a start first', () => {
-    const frontier = new Frontier(['http://a.test/', 'http://a.test/#top'], 10);
+    const frontier = new Frontier(['http://a.test/', 'http://a.test/#top'], { pages: 10 });
     frontier.add(['http://a.test/x', 'http://a.test/x#y', 'http://a.test/'], 1);
     frontier.add(['http://a.test/z'], 2);
     expect(drain(frontier)).toEqual(['0 http://a.test/', '1 http://a.test/x', '2 http://a.test/z']);
   });
 
   it('stays on the hosts of its starts, ports included', () => {
-    const frontier = new Frontier(['http://a.test/'], 10);
+    const frontier = new Frontier(['http://a.test/'], { pages: 10 });
     frontier.add(
       ['http://b.test/', 'http://www.a.test/', 'http://a.test:8080/', 'mailto:x@a.test'],
       1,
@@ -28,18 +28,82 @@ describe('Frontier', () => {
   });
 
   it('says what it passed over, and why', () => {
-    const frontier = new Frontier(['http://a.test/'], 2);
+    const frontier = new Frontier(['http://a.test/'], { pages: 2 });
     frontier.add(['http://a.test/a.JPG', 'http://a.test/b', 'http://a.test/c'], 1);
     expect(drain(frontier)).toHaveLength(2);
     expect(frontier.waiting).toBe(0);
-    expect(frontier.skipped).toEqual([
+    expect(frontier.takeFound().skipped).toEqual([
       { url: 'http://a.test/a.JPG', reason: 'a .JPG file, not a page' },
+    ]);
+    expect(frontier.leftOut).toEqual([
       { url: 'http://a.test/c', reason: 'more than the 2 pages allowed' },
     ]);
   });
 
+  it('keeps to its depth, its patterns and its rule for queries', () => {
+    const frontier = new Frontier(['http://a.test/'], {
+      pages: 100,
+      depth: 2,
+      include: ['/journal/*', '/kites*'],
+      exclude: ['*print*'],
+      query: ['id'],
+    });
+    const links = [
+      '/journal/one',
+      '/journal/print/one',
+      '/about',
+      '/kites?id=1&s=9',
+      '/kites?s=8&id=1',
+    ];
+    frontier.add(
+      links.map((path) => `http://a.test${path}`),
+      1,
+    );
+    frontier.add(['http://a.test/journal/deep'], 3);
+    expect(drain(frontier)).toEqual([
+      '0 http://a.test/',
+      '1 http://a.test/journal/one',
+      '1 http://a.test/kites?id=1',
+    ]);
+    expect(frontier.takeFound().skipped.map(({ reason }) => reason)).toEqual([
+      'excluded',
+      'not among the included addresses',
+      'more than 2 links away from a start',
+    ]);
+  });
+
+  it('gives the place of a page that turned out to be none to another', () => {
+    const frontier = new Frontier(['http://a.test/'], { pages: 1 });
+    frontier.add(['http://a.test/b'], 1);
+    expect(frontier.next()?.url).toBe('http://a.test/');
+    expect(frontier.next()).toBeUndefined();
+    frontier.forgo();
+    expect(frontier.next()?.url).toBe('http://a.test/b');
+  });
+
+  it('tells what it found once, and goes on from what an earlier run left', () => {
+    const first = new Frontier(['http://a.test/'], { pages: 3 });
+    first.next();
+    first.add(['http://a.test/b', 'http://a.test/c'], 1);
+    const found = first.takeFound().due;
+    expect(found.map(({ url }) => url)).toEqual([
+      'http://a.test/',
+      'http://a.test/b',
+      'http://a.test/c',
+    ]);
+    expect(first.takeFound()).toEqual({ due: [], skipped: [] });
+    const second = new Frontier(
+      ['http://a.test/'],
+      { pages: 3 },
+      { known: found.map(({ url }) => url), due: found.slice(1), visited: 1 },
+    );
+    second.add(['http://a.test/', 'http://a.test/b', 'http://a.test/d'], 2);
+    expect(drain(second)).toEqual(['1 http://a.test/b', '1 http://a.test/c']);
+    expect(second.leftOut.map(({ url }) => url)).toEqual(['http://a.test/d']);
+  });
+
   it('does not visit a page again under the address it led to', () => {
-    const frontier = new Frontier(['http://a.test/'], 10);
+    const frontier = new Frontier(['http://a.test/'], { pages: 10 });
     expect(frontier.reached('http://a.test/home')).toBe(true);
     expect(frontier.reached('http://a.test/home')).toBe(false);
     frontier.add(['http://a.test/home'], 1);

@@ -14,7 +14,8 @@ describe('a wrong call', () => {
     [['surve', 'x'], 'there is no command surve – did you mean survey?', 'USAGE'],
     [['rank', '--tpo', '5'], 'there is no option --tpo – did you mean --top?', 'USAGE'],
     [[], 'Say which command to run.', 'USAGE'],
-    [['survey'], 'Not enough non-option arguments', 'USAGE'],
+    [['survey'], 'say where to begin – give an address or a folder, or --resume', 'USAGE'],
+    [['clock'], 'Not enough non-option arguments', 'USAGE'],
     [
       ['rank', '--top', 'many'],
       '--top: found "many", allowed is a whole number from 1 to',

@@ -86,7 +86,7 @@ describe('the kite museum', () => {
     ['#contain', 'img', 'hall.jpg', [200, 200], [200, 133.33]],
     ['#fill', 'img', 'hall.jpg', [200, 50], [200, 50]],
     ['#none', 'img', 'plate.png', [100, 100], [300, 200]],
-    ['#scale-down', 'img', 'plate.png', [600, 600], [300, 200]],
+    ['#scale-down', 'img', 'tile.png', [200, 200], [64, 64]],
     ['#zoomed', 'img', 'plate.png', [300, 200], [300, 200]],
     ['#turned', 'img', 'turned.jpg', [100, 150], [100, 150]],
     ['#reel', 'img', 'reel.gif', [120, 120], [120, 120]],

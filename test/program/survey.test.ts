@@ -275,22 +275,6 @@ describe('survey of a site with faults', () => {
     expect(table.stdout).toContain('6 pages had problems');
   });
 
-  it('follows links to at most so many pages, and says what it left', async () => {
-    const cwd = temporaryFolder();
-    const links = Array.from({ length: 9 }, (_, index) => `<a href="/p${index}">x</a>`).join('');
-    const pages = Object.fromEntries(
-      Array.from({ length: 9 }, (_, index) => [`/p${index}`, { body: page('<p>page') }]),
-    );
-    const { origin } = await serve({ '/': { body: page(links) }, ...pages });
-    const { pages: visited, skipped } = await runJson<SurveyDocument>(
-      ['survey', `${origin}/`, '--pages', '4'],
-      { cwd },
-    );
-    expect(visited).toHaveLength(4);
-    expect(skipped).toHaveLength(6);
-    expect(skipped[0]!.reason).toBe('more than the 4 pages allowed');
-  });
-
   it('does not let one page choose a larger picture because another has loaded it', async () => {
     const cwd = temporaryFolder();
     const large = await photograph(2400, 1200, 3).jpeg().toBuffer();

@@ -9,6 +9,7 @@ import { contentHashOf } from '../../src/images/hash.js';
 import { Workspace } from '../../src/store/workspace.js';
 import { temporaryFolder } from '../support/folder.js';
 
+const plan = { given: ['http://a.test/'], scope: { pages: 5 } };
 const now = '2026-01-01T00:00:00.000Z';
 
 const file = {
@@ -82,10 +83,13 @@ describe('Workspace', () => {
   it('gives a survey back as it was kept, after it was closed', () => {
     const folder = temporaryFolder();
     const first = open(folder);
-    const head = first.surveys.begin('before', now, ['http://a.test/'], defaultViews);
+    const head = first.surveys.begin('before', now, ['http://a.test/'], defaultViews, plan);
     first.images.add(file);
     first.surveys.addPage(head.id, record);
-    first.surveys.addSkipped(head.id, [{ url: 'http://a.test/b.pdf', reason: 'a .pdf file' }]);
+    first.surveys.addFound(head.id, {
+      due: [],
+      skipped: [{ url: 'http://a.test/b.pdf', reason: 'a .pdf file' }],
+    });
     first.surveys.finish(head.id, now);
     first.close();
     const second = open(folder);
@@ -107,7 +111,7 @@ describe('Workspace', () => {
 
   it('keeps a page whole or not at all', () => {
     const workspace = open();
-    const head = workspace.surveys.begin(undefined, now, [], defaultViews);
+    const head = workspace.surveys.begin(undefined, now, [], defaultViews, plan);
     const unknownFile = { ...record.responses[0]!, contentHash: 'b'.repeat(64) };
     expect(() =>
       workspace.surveys.addPage(head.id, {
@@ -121,12 +125,36 @@ describe('Workspace', () => {
     workspace.close();
   });
 
+  it('knows what a survey that was broken off had still to do', () => {
+    const folder = temporaryFolder();
+    const first = open(folder);
+    const { id } = first.surveys.begin('cut', now, [], defaultViews, plan);
+    first.images.add(file);
+    const due = ['http://a.test/', 'http://a.test/b', 'http://a.test/c'].map((url, depth) => ({
+      url,
+      depth,
+    }));
+    first.surveys.addPage(id, record, { due, skipped: [] });
+    first.surveys.addFound(id, {
+      due: [],
+      skipped: [{ url: 'http://a.test/b', reason: 'excluded' }],
+    });
+    first.close();
+    const second = open(folder);
+    expect(second.surveys.plan(id)).toEqual(plan);
+    const { due: left, visited, known } = second.surveys.leftover(id);
+    expect(left).toEqual([{ url: 'http://a.test/c', depth: 2 }]);
+    expect(visited).toBe(1);
+    expect(new Set(known)).toEqual(new Set(due.map(({ url }) => url)));
+    second.close();
+  });
+
   it('finds the newest survey, by label or without, and names those there are', () => {
     const workspace = open();
     expect(() => workspace.surveys.find()).toThrow(/no survey yet/);
-    workspace.surveys.begin('one', now, [], defaultViews);
-    const again = workspace.surveys.begin('one', now, [], defaultViews);
-    const unnamed = workspace.surveys.begin(undefined, now, [], defaultViews);
+    workspace.surveys.begin('one', now, [], defaultViews, plan);
+    const again = workspace.surveys.begin('one', now, [], defaultViews, plan);
+    const unnamed = workspace.surveys.begin(undefined, now, [], defaultViews, plan);
     expect(workspace.surveys.find('one').id).toBe(again.id);
     expect(workspace.surveys.find().id).toBe(unnamed.id);
     expect(unnamed.label).toBe(`survey-${unnamed.id}`);

@@ -43,7 +43,11 @@ export function drawSurvey(sheet: SurveySheet, top: number, screen: Screen): str
     ),
     ...skippedLines(skipped).map(dim),
     ...(interrupted
-      ? [yellow('Stopped. What was surveyed is kept; survey again for the rest.')]
+      ? [
+          yellow(
+            'Stopped. What was surveyed is kept; zealous-lynx survey --resume goes on from there.',
+          ),
+        ]
       : []),
     'Next: zealous-lynx rank shows which images waste the most.',
   ].join('\n');

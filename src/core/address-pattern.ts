@@ -1,0 +1,29 @@
+/** Says of an address whether it is meant. */
+export type AddressPattern = (address: string) => boolean;
+
+/**
+ * A pattern for addresses, in which `*` stands for any characters. One that begins with a scheme is
+ * held against the whole address, any other against its path and query.
+ */
+export function addressPattern(text: string): AddressPattern {
+  const whole = /^(?:https?|\*):\/\//.test(text);
+  const parts = text.split('*').map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
+  const expression = new RegExp(`^${parts.join('.*')}$`);
+  return (address) => {
+    if (whole) return expression.test(address);
+    const { pathname, search } = new URL(address);
+    return expression.test(pathname + search);
+  };
+}
+
+/** What becomes of the query of an address: it is kept, dropped, or reduced to the named keys. */
+export type QueryRule = 'keep' | 'drop' | readonly string[];
+
+/** An address with its query as the rule wants it; keys that stay keep their order. */
+export function applyQueryRule(address: string, rule: QueryRule): string {
+  if (rule === 'keep') return address;
+  const url = new URL(address);
+  const kept = rule === 'drop' ? [] : [...url.searchParams].filter(([name]) => rule.includes(name));
+  url.search = new URLSearchParams(kept).toString();
+  return url.href;
+}

@@ -1,0 +1,120 @@
+import type { PageVisitor } from '../browser/survey-browser.js';
+import type { Visit } from '../browser/visit.js';
+import type { Frontier } from '../crawl/frontier.js';
+import { isThirdParty } from '../crawl/third-party.js';
+import { noBytes, totalBytes } from '../core/request.js';
+import type { BytesByType } from '../core/request.js';
+import type { DuePage } from '../core/survey.js';
+import type { Found, PageRecord } from '../store/surveys.js';
+import type { TaskOptions } from './progress.js';
+
+export interface CrawlOptions {
+  readonly signal: AbortSignal | undefined;
+  readonly onProgress: NonNullable<TaskOptions['onProgress']>;
+  /** Keeps a page with what was found on it, in one go. */
+  readonly keep: (record: PageRecord, found: Found) => void;
+  /** Keeps what was found where there is no page to keep. */
+  readonly keepFound: (found: Found) => void;
+  /** Why a page must not be visited, when it must not. */
+  readonly refusal: (url: string) => Promise<string | undefined>;
+  /** Pages that were visited before this run. */
+  readonly visited: number;
+}
+
+/**
+ * Visits what the frontier hands out, with all visitors at once. Each page is kept together with the
+ * links that were found on it: whenever the crawl is stopped, nothing is half known.
+ */
+export async function crawl(
+  frontier: Frontier,
+  visitors: readonly PageVisitor[],
+  { signal, onProgress, keep, keepFound, refusal, visited }: CrawlOptions,
+): Promise<void> {
+  const wake = new Set<() => void>();
+  let busy = 0;
+  let done = visited;
+  const passOver = (url: string, reason: string) => {
+    const { due, skipped } = frontier.takeFound();
+    keepFound({ due, skipped: [...skipped, { url, reason }] });
+    frontier.forgo();
+  };
+  const take = async (visitor: PageVisitor, due: DuePage) => {
+    onProgress({ stage: 'pages', done, total: done + busy + frontier.waiting, doing: due.url });
+    const refused = await refusal(due.url);
+    if (refused !== undefined) return passOver(due.url, refused);
+    const visits = await visitor.visit(due.url);
+    if (signal?.aborted) return;
+    const outcome = judge(due, visits, frontier);
+    for (const { links } of visits) frontier.add(links, due.depth + 1);
+    if (typeof outcome === 'string') return passOver(due.url, outcome);
+    keep(outcome, frontier.takeFound());
+    done++;
+  };
+  const work = async (visitor: PageVisitor) => {
+    while (!signal?.aborted) {
+      const due = frontier.next();
+      if (due) {
+        busy++;
+        await take(visitor, due).finally(() => busy--);
+        for (const resume of wake) resume();
+        wake.clear();
+      } else if (busy === 0) return;
+      else await new Promise<void>((resume) => wake.add(resume));
+    }
+  };
+  keepFound(frontier.takeFound());
+  await Promise.all(visitors.map(work));
+  if (!signal?.aborted) keepFound({ due: [], skipped: frontier.leftOut });
+  onProgress({ stage: 'pages', done, total: done, doing: '' });
+}
+
+/** A page's record, or in words why the address is not a page of this survey. */
+function judge(due: DuePage, visits: readonly Visit[], frontier: Frontier): PageRecord | string {
+  const good = visits.find(({ error }) => error === null);
+  const [first] = visits;
+  const finalUrl = (good ?? first)?.finalUrl ?? due.url;
+  if (good && finalUrl !== due.url) {
+    if (!frontier.inScope(finalUrl)) return `leads to another site: ${finalUrl}`;
+    if (!frontier.reached(finalUrl)) return `leads to ${finalUrl}, which is visited anyway`;
+  }
+  const problems = visits.flatMap(({ view, error, warning }) => {
+    const words = error ?? warning;
+    return words === null ? [] : { view, words };
+  });
+  return {
+    page: {
+      url: due.url,
+      finalUrl,
+      status: (good ?? first)?.status ?? null,
+      depth: due.depth,
+      group: null,
+      error: problemWords(problems, visits.length),
+      bytesByType: heaviest(visits),
+    },
+    placements: visits.flatMap(({ view, placements }) =>
+      placements.map((placement) => ({ ...placement, view })),
+    ),
+    curves: visits.flatMap(({ curves }) => curves),
+    responses: visits.flatMap(({ view, images }) =>
+      images.map((image) => ({ ...image, view, thirdParty: isThirdParty(image.url, finalUrl) })),
+    ),
+  };
+}
+
+/** The problems of a page's visits, each once, with its view where it is not the same in all. */
+function problemWords(
+  problems: readonly { view: string; words: string }[],
+  visits: number,
+): string | null {
+  if (problems.length === 0) return null;
+  const different = new Set(problems.map(({ words }) => words));
+  if (different.size === 1 && problems.length === visits) return problems[0]!.words;
+  return problems.map(({ view, words }) => `${view}: ${words}`).join('; ');
+}
+
+function heaviest(visits: readonly Visit[]): BytesByType {
+  return visits.reduce<BytesByType>(
+    (most, { bytesByType }) => (totalBytes(bytesByType) > totalBytes(most) ? bytesByType : most),
+    noBytes(),
+  );
+}

@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest';
+import { fetchText, mappedAddress } from '../../src/crawl/fetch-text.js';
+import { Robots } from '../../src/crawl/robots.js';
+import { serve } from '../support/server.js';
+
+const options = { hosts: {}, userAgent: 'ZealousLynx', limit: 1_000, timeout: 2_000 };
+
+function robotsOf(status: number, text: string): Robots {
+  return new Robots(() => Promise.resolve({ status, text }));
+}
+
+describe('Robots', () => {
+  it('obeys the longest match, wildcards and the group that names the tool', async () => {
+    const robots = robotsOf(
+      200,
+      `User-agent: *
+Disallow: /
+User-agent: ZealousLynx
+Disallow: /private
+Allow: /private/open
+Disallow: /*.cgi$
+Disallow: /caf%C3%A9`,
+    );
+    const forbidden = async (path: string) =>
+      (await robots.refusal(`http://a.test${path}`)) !== undefined;
+    expect(await forbidden('/')).toBe(false);
+    expect(await forbidden('/private/x')).toBe(true);
+    expect(await forbidden('/private/open/x')).toBe(false);
+    expect(await forbidden('/run.cgi')).toBe(true);
+    expect(await forbidden('/run.cgi?x')).toBe(false);
+    expect(await forbidden('/café')).toBe(true);
+  });
+
+  it.each([
+    [404, undefined],
+    [403, undefined],
+    [200, undefined],
+    [503, 'robots.txt cannot be read (it answered 503), which forbids all'],
+  ])('takes an answer of %i with nothing in it for: %s', async (status, refusal) => {
+    expect(await robotsOf(status, '').refusal('http://a.test/x')).toBe(refusal);
+  });
+
+  it('asks each server once, and lets the browser speak to one that does not answer', async () => {
+    let asked = 0;
+    const robots = new Robots(() => {
+      asked++;
+      return Promise.reject(new Error('refused'));
+    });
+    expect(await robots.refusal('http://a.test/x')).toBeUndefined();
+    await Promise.all([robots.refusal('http://a.test/y'), robots.refusal('http://b.test/')]);
+    expect(asked).toBe(2);
+  });
+});
+
+describe('fetchText', () => {
+  it('follows redirects, and reads no more than it may', async () => {
+    const { origin } = await serve({
+      '/a': { location: '/b' },
+      '/b': { type: 'text/plain', body: 'x'.repeat(5_000) },
+      '/loop': { location: '/loop' },
+    });
+    const { status, text } = await fetchText(`${origin}/a`, options);
+    expect([status, text.length]).toEqual([200, 1_000]);
+    await expect(fetchText(`${origin}/loop`, options)).rejects.toThrow('redirects in a circle');
+  });
+
+  it('goes where a host really is, and gives up on one that is silent', async () => {
+    const { origin } = await serve({
+      '/robots.txt': { type: 'text/plain', body: 'here' },
+      '/slow': { wait: 5_000 },
+    });
+    const hosts = { '*.test': origin.slice('http://'.length) };
+    expect((await fetchText('http://kites.test/robots.txt', { ...options, hosts })).text).toBe(
+      'here',
+    );
+    await expect(fetchText(`${origin}/slow`, { ...options, timeout: 200 })).rejects.toThrow();
+    expect(mappedAddress('deep.kites.test', { '*.test': '[::1]:80' })).toEqual({
+      hostname: '::1',
+      port: '80',
+    });
+    expect(mappedAddress('kites.example', { '*.test': '127.0.0.1:80' })).toBeUndefined();
+  });
+});

@@ -1,0 +1,94 @@
+import { describe, expect, it } from 'vitest';
+import { outcomeOf, run, runJson, start } from '../support/program.js';
+import { temporaryFolder } from '../support/folder.js';
+import { photograph } from '../support/pictures.js';
+import { serve } from '../support/server.js';
+import type { Answer } from '../support/server.js';
+
+interface SurveyDocument {
+  readonly survey: { readonly finishedAt: string | null; readonly label: string };
+  readonly pages: readonly { readonly url: string }[];
+  readonly skipped: readonly { url: string; reason: string }[];
+}
+
+const page = (body: string) => `<!doctype html><title>t</title>${body}`;
+
+describe('a crawl', () => {
+  it('follows links to at most so many pages, and says what it left', async () => {
+    const cwd = temporaryFolder();
+    const links = Array.from({ length: 9 }, (_, index) => `<a href="/p${index}">x</a>`).join('');
+    const pages = Object.fromEntries(
+      Array.from({ length: 9 }, (_, index) => [`/p${index}`, { body: page('<p>page') }]),
+    );
+    const { origin } = await serve({ '/': { body: page(links) }, ...pages });
+    const { pages: visited, skipped } = await runJson<SurveyDocument>(
+      ['survey', `${origin}/`, '--pages', '4'],
+      { cwd },
+    );
+    expect(visited).toHaveLength(4);
+    expect(skipped).toHaveLength(6);
+    expect(skipped[0]!.reason).toBe('more than the 4 pages allowed');
+  });
+
+  it('obeys robots.txt under its own name, unless it is told not to', async () => {
+    const cwd = temporaryFolder();
+    const { origin, asked } = await serve({
+      '/': { body: page('<a href="/open">x</a><a href="/closed">x</a>') },
+      '/open': { body: page('<p>open') },
+      '/closed': { body: page('<p>closed') },
+      '/robots.txt': { type: 'text/plain', body: 'User-agent: zealouslynx\nDisallow: /closed' },
+    });
+    const { pages, skipped } = await runJson<SurveyDocument>(['survey', `${origin}/`], { cwd });
+    expect(pages.map(({ url }) => url)).toEqual([`${origin}/`, `${origin}/open`]);
+    expect(skipped).toEqual([{ url: `${origin}/closed`, reason: 'robots.txt forbids it' }]);
+    expect(asked).not.toContain('/closed');
+    expect(asked.filter((path) => path === '/robots.txt')).toHaveLength(1);
+    const all = await runJson<SurveyDocument>(['survey', `${origin}/`, '--ignore-robots'], { cwd });
+    expect(all.pages).toHaveLength(3);
+  });
+
+  it('goes on after it was killed, loads no finished page again and loses none', async () => {
+    const cwd = temporaryFolder();
+    const picture = await photograph(60, 40).jpeg().toBuffer();
+    const names = Array.from({ length: 9 }, (_, index) => `/p${index}`);
+    const links = (to: readonly string[]) => to.map((href) => `<a href="${href}">x</a>`).join('');
+    const answers: Record<string, Answer> = {
+      '/': { body: page(`<img src="/a.jpg" width="30">${links(names.slice(0, 5))}`) },
+      '/a.jpg': { type: 'image/jpeg', body: picture },
+      '/elsewhere': { body: page('never asked for') },
+    };
+    // The later pages are known from the earlier ones alone: to lose what those said is to lose them.
+    names.forEach((name, index) => {
+      const more = names.slice(index + 4, index + 5);
+      answers[name] = { wait: 250, body: page(`<img src="/a.jpg" width="40">${links(more)}`) };
+    });
+    const { origin, asked } = await serve(answers);
+    const child = start(['survey', `${origin}/`, '--tabs', '2', '--exclude', '/else*'], { cwd });
+    const ended = outcomeOf(child);
+    while (!asked.includes('/p3')) await new Promise((resolve) => setTimeout(resolve, 20));
+    child.kill('SIGKILL');
+    await ended;
+
+    const finished = await run(['survey', `${origin}/`, '--resume'], { cwd });
+    expect(finished.stderr).toContain('leave the starts out');
+    const before = asked.length;
+    const { survey, pages, skipped } = await runJson<SurveyDocument>(['survey', '--resume'], {
+      cwd,
+    });
+    expect(survey.finishedAt).not.toBeNull();
+    expect(pages.map(({ url }) => url.slice(origin.length)).sort()).toEqual(['/', ...names].sort());
+    expect(skipped).toEqual([]);
+    const again = asked.slice(before);
+    expect(again).not.toContain('/');
+    const total = (name: string) => asked.filter((path) => path === name).length;
+    // Two views each; only those that were under way when it was killed were loaded more than that.
+    expect(names.filter((name) => total(name) > 2).length).toBeLessThanOrEqual(2);
+    expect(names.every((name) => total(name) >= 2)).toBe(true);
+
+    const over = await run(['survey', '--resume'], { cwd });
+    expect(over.status).toBe(2);
+    expect(over.stderr).toContain('came to its end: there is nothing to resume');
+    const ranked = await run(['rank'], { cwd });
+    expect(ranked.stdout).toContain('10 pages in 2 views');
+  });
+});
