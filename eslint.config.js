@@ -81,7 +81,14 @@ export default defineConfig(
   {
     files: ['**/*.js', '**/*.mjs'],
     languageOptions: {
-      globals: { process: 'readonly', console: 'readonly', URL: 'readonly', Buffer: 'readonly' },
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        Buffer: 'readonly',
+        performance: 'readonly',
+        setTimeout: 'readonly',
+      },
     },
   },
 );

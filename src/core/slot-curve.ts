@@ -161,7 +161,8 @@ function lineThrough(points: readonly Point[]): CurvePiece {
   // Half a pixel either way is allowed; the middle of what fits is the best of them.
   const rests = points.map(({ x, y }) => y - a * x);
   const b = (Math.min(...rests) + Math.max(...rests)) / 2;
-  const whole = Math.round(b);
+  // Never -0, which would be another number in the eyes of some readers.
+  const whole = Math.round(b) || 0;
   const wholeFits = rests.every((rest) => Math.abs(rest - whole) <= curveTolerance / 2);
   return { from, to, a, b: wholeFits ? whole : b };
 }
