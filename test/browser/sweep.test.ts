@@ -46,8 +46,9 @@ describe('the sweep', () => {
   it('finds breakpoints in imported, nested and relative conditions', async () => {
     const { result } = await visit(
       `<link rel="stylesheet" href="/one.css"><style>
+         #nested { width: 100px }
          @supports (display: grid) { @media (min-width: 50em) { #nested { width: 400px } } }
-         #nested { width: 100px } #fluid { width: calc(50vw - 20px); max-width: 601px }
+         #fluid { width: calc(50vw - 20px); max-width: 601px }
        </style><img id="imported" src="/a.png"><img id="nested" src="/a.png"><img id="fluid" src="/a.png">`,
       {
         '/one.css': { type: 'text/css', body: '@import url(/two.css) (width >= 0px);' },
