@@ -129,6 +129,34 @@ describe('a visit', () => {
     expect(slow.placements).toHaveLength(2);
   });
 
+  it('outlives absurd markup, and measures what is sound in it', async () => {
+    const { error, placements, links } = await visit(
+      `<img src="http://["><img srcset=",,, 5x 3w" sizes="calc(((" src="/a.jpg">
+       <img srcset="/a.jpg 99999999999999w, /a.jpg -1x" sizes="1e999px"><img srcset="/a.jpg 0x">
+       <svg><image href="http://["/></svg><video poster="http://["></video><object data="http://[" type="image/png"></object>
+       <div style="background:url(http://[);mask:url(((;width:9px;height:9px">x</div>
+       <div style="background:url(/a.jpg) 0 0/calc(10% + 3px) 1e9px;width:50px;height:50px">x</div>
+       <a href="http://[">x</a><a href="/ok">x</a><a href="/${'x'.repeat(100_000)}">x</a><a href="/a\u0007b">x</a>
+       <img id="sound" src="/a.jpg" width="20" height="10"><table><div><p></table><img src="/a.jpg?${'y'.repeat(100_000)}"`,
+    );
+    expect(error).toBeNull();
+    const sound = placements.find(({ selector }) => selector === '#sound');
+    expect(sound).toMatchObject({ slot: { width: 20, height: 10 } });
+    expect(sound!.contentHash).toBe(contentHashOf(picture));
+    expect(
+      placements.every(({ url, selector }) => url.length <= 4_096 && selector.length <= 4_096),
+    ).toBe(true);
+    expect(links.some((link) => link.endsWith('/ok'))).toBe(true);
+    expect(links.every((link) => link.length <= 5_000)).toBe(true);
+  });
+
+  it('outlives a base that is no address, with which the browser itself finds nothing', async () => {
+    const { error, placements, links } = await visit(
+      '<base href="http://["><img src="/a.jpg"><a href="/x">x</a>',
+    );
+    expect([error, placements, links]).toEqual([null, [], []]);
+  });
+
   it('says of a download and of a file that is no page what they are', async () => {
     const { origin } = await serve({
       '/file': { type: 'application/octet-stream', body: 'x' },

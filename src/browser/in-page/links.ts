@@ -1,3 +1,5 @@
+import { resolveAddress } from './resolve.js';
+
 const maxLinks = 5_000;
 const maxLength = 4_096;
 
@@ -6,8 +8,8 @@ export function linksOf(): string[] {
   const links = new Set<string>();
   for (const element of document.querySelectorAll('a[href], area[href]')) {
     const href = element.getAttribute('href') ?? '';
-    if (href.length > maxLength || !URL.canParse(href, document.baseURI)) continue;
-    links.add(new URL(href, document.baseURI).href);
+    const address = href.length > maxLength ? undefined : resolveAddress(href);
+    if (address) links.add(address);
     if (links.size >= maxLinks) break;
   }
   return [...links];
@@ -18,8 +20,5 @@ export function iconsOf(): string[] {
   const links = [
     ...document.querySelectorAll<HTMLLinkElement>('link[rel~="icon"], link[rel*="touch-icon"]'),
   ];
-  return [new URL('/favicon.ico', document.baseURI).href, ...links.map(({ href }) => href)].slice(
-    0,
-    50,
-  );
+  return [`${location.origin}/favicon.ico`, ...links.map(({ href }) => href)].slice(0, 50);
 }

@@ -27,7 +27,7 @@ export function placementsOf(
   const placements: ProbedPlacement[] = [];
   for (const spot of spotsOf(document))
     for (const { kind, find } of kinds)
-      for (const found of find(spot)) {
+      for (const found of attempt(find, spot)) {
         if (placements.length >= maxPlacements) return placements;
         kept.push({ spot, found });
         placements.push({
@@ -45,6 +45,15 @@ export function placementsOf(
         });
       }
   return placements;
+}
+
+/** A spot that a probe stumbles over costs that spot, not the page. */
+function attempt(find: PlacementProbe['find'], spot: Spot): readonly Found[] {
+  try {
+    return find(spot);
+  } catch {
+    return [];
+  }
 }
 
 /** The width of every slot at one width of the viewport. */

@@ -1,17 +1,19 @@
 import { boxOf } from '../box.js';
 import { markupOf } from '../markup.js';
 import type { Found, PlacementProbe, Spot } from '../probed.js';
+import { resolveAddress } from '../resolve.js';
 import type { ObjectFit } from '../../../core/rendered-size.js';
 
 const fits = new Set(['fill', 'contain', 'cover', 'none', 'scale-down']);
 
 /** An element whose content is the image. */
 function replaced(spot: Spot, url: string): Found[] {
-  if (!url) return [];
+  const address = url && resolveAddress(url);
+  if (!address) return [];
   const { objectFit } = spot.style;
   return [
     {
-      url: new URL(url, document.baseURI).href,
+      url: address,
       fit: (fits.has(objectFit) ? objectFit : 'fill') as ObjectFit,
       slot: () => boxOf(spot, 'content-box'),
     },
@@ -91,12 +93,7 @@ function looksLikeImage(type: string, url: string): boolean {
 /** Pixels of the file to a CSS pixel, as the chosen candidate says; 1 for all that name none. */
 function densityOf(image: HTMLImageElement): number {
   const candidates = image.srcset.split(',').map((text) => text.trim().split(/\s+/));
-  const chosen = candidates.find(
-    ([url]) =>
-      url &&
-      URL.canParse(url, document.baseURI) &&
-      new URL(url, document.baseURI).href === image.currentSrc,
-  );
+  const chosen = candidates.find(([url]) => url && resolveAddress(url) === image.currentSrc);
   const density = /^([\d.]+)x$/.exec(chosen?.[1] ?? '')?.[1];
   return density ? Number(density) || 1 : 1;
 }
