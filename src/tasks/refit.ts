@@ -122,7 +122,8 @@ export function planFiles(
   const kept: KeptFile[] = [];
   const taken = new Set([manifestName]);
   const own = images.filter(({ thirdParty }) => !thirdParty);
-  const severalHosts = new Set(own.map(({ url }) => hostOf(url))).size > 1;
+  const hosts = own.flatMap(({ urls }) => urls.filter(isFetched).map(hostOf));
+  const severalHosts = new Set(hosts).size > 1;
   for (const image of images) {
     const result = resultOf(image.contentHash);
     const reason = reasonToKeep(image, result);
@@ -133,7 +134,7 @@ export function planFiles(
     const path = freeName(image, result.format, severalHosts, taken);
     taken.add(path.toLowerCase());
     files.push({
-      originals: image.urls,
+      originals: image.urls.filter(isFetched),
       contentHash: image.contentHash,
       path,
       resultHash: result.resultHash,
@@ -146,7 +147,13 @@ export function planFiles(
   return { files, kept };
 }
 
+/** Whether an address is one of a file of its own, not of bytes in a document (`data:`, `blob:`). */
+function isFetched(url: string): boolean {
+  return /^https?:/.test(url);
+}
+
 function reasonToKeep(image: RankedImage, result: Result | undefined): string | undefined {
+  if (!image.urls.some(isFetched)) return 'its bytes stand in the document that shows it';
   if (image.thirdParty) return 'it belongs to a third party';
   if (image.mediaType === 'image/svg+xml') return 'it is a vector: it fits every size';
   if (image.placements.length === 0) return 'no element shows it';
@@ -162,10 +169,11 @@ function freeName(
   severalHosts: boolean,
   taken: ReadonlySet<string>,
 ): string {
-  const path = relativePathOf(image.url);
+  const url = image.urls.find(isFetched)!;
+  const path = relativePathOf(url);
   const { stem } = splitExtension(path);
   const extension = format === 'jpeg' ? '.jpg' : `.${format}`;
-  const folder = severalHosts ? `${hostOf(image.url).replace(/[^\w.-]/g, '_')}/` : '';
+  const folder = severalHosts ? `${hostOf(url).replace(/[^\w.-]/g, '_')}/` : '';
   const name = `${folder}${stem}${extension}`;
   if (!taken.has(name.toLowerCase())) return name;
   return `${folder}${stem}-${image.contentHash.slice(0, 8)}${extension}`;

@@ -103,6 +103,24 @@ describe('a refit that was broken off', () => {
     for (const { path } of first.files) expect(existsSync(join(cwd, 'new', path))).toBe(true);
   });
 
+  it('leaves alone what stands in the document, and keeps paths free of it', async () => {
+    const cwd = temporaryFolder();
+    const inline = await photograph(300, 200, 9).png().toBuffer();
+    writeFiles(cwd, {
+      'site/index.html': `<img src="img/a.jpg" width="50"><img src="data:image/png;base64,${inline.toString('base64')}" width="30">`,
+      'site/img/a.jpg': await photograph(400, 300).jpeg().toBuffer(),
+    });
+    await run(['survey', 'site'], { cwd });
+    const { files, kept } = await runJson<{
+      files: { path: string }[];
+      kept: { url: string; reason: string }[];
+    }>(['refit', '--out', 'new'], { cwd });
+    expect(files.map(({ path }) => path.replace(/\.\w+$/, ''))).toEqual(['img/a']);
+    expect(kept.map(({ reason }) => reason)).toEqual([
+      'its bytes stand in the document that shows it',
+    ]);
+  });
+
   it('gives two originals that differ only in their ending two names', async () => {
     const cwd = temporaryFolder();
     writeFiles(cwd, {

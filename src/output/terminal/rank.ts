@@ -69,7 +69,8 @@ function heading(survey: SurveyHead, pages: readonly SurveyedPage[], screen: Scr
 function totalsLine(totals: RankTotals, files: number, screen: Screen): string {
   const { bold } = paletteFor(screen);
   const { sentBytes, neededBytes, wasteBytes, unknownBytes } = totals;
-  const unknown = unknownBytes > 0 ? `, and ${formatBytes(unknownBytes)} that cannot be read` : '';
+  const unknown =
+    unknownBytes > 0 ? `, and ${formatBytes(unknownBytes)} that cannot be judged` : '';
   return (
     `${count(files, 'image file')}, each counted once: ${formatBytes(sentBytes)} sent, ` +
     `${formatBytes(neededBytes)} needed, ${bold(`${formatBytes(wasteBytes)} wasted`)} ` +
@@ -120,17 +121,25 @@ function renderedCell({ placements, need }: RankedImage): string {
     : formatSize(deciding.rendered);
 }
 
+/** Files that cannot be judged are named up to this many. */
+const maxUnjudged = 6;
+
 function footnotes(sheet: RankSheet, shown: readonly RankedImage[], screen: Screen): string[] {
   const { dim } = paletteFor(screen);
   const { images, pages } = sheet;
   const left = images.length - shown.length;
   const failed = pages.filter(({ error }) => error !== null).length;
-  const unreadable = images.filter(({ wasteBytes }) => wasteBytes === null);
+  const unjudged = images.filter(({ wasteBytes }) => wasteBytes === null);
   const several = shown.some(({ urls }) => urls.length > 1);
   return [
-    ...unreadable.map(({ url, findings }) =>
-      dim(`? ${shorten(url, 60)}: ${plainText(findings[0]?.message ?? 'cannot be read')}`),
-    ),
+    ...unjudged
+      .slice(0, maxUnjudged)
+      .map(({ url, findings }) =>
+        dim(`? ${shorten(url, 60)}: ${plainText(findings[0]?.message ?? 'cannot be read')}`),
+      ),
+    ...(unjudged.length > maxUnjudged
+      ? [dim(`? and ${count(unjudged.length - maxUnjudged, 'more file')} that cannot be judged`)]
+      : []),
     ...(several ? [dim('Waste of a file with several addresses counts each of them once.')] : []),
     ...(left > 0
       ? [dim(`${count(left, 'more file')}: --top ${images.length} shows them all.`)]
