@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { coldLoad } from '../browser/cold-load.js';
+import { coldLoad, defaultColdLoadLimits } from '../browser/cold-load.js';
 import { launchBrowser } from '../browser/launch.js';
 import type { HostMap } from '../browser/launch.js';
 import type { Conditions } from '../core/conditions.js';
@@ -16,6 +16,9 @@ import type { Workspace } from '../store/workspace.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { openStarts } from './starts.js';
+
+/** The load that does not count need not go quiet. */
+const warmUpLimits = { ...defaultColdLoadLimits, settle: 0 };
 
 export interface ClockOptions extends TaskOptions {
   readonly label?: string | undefined;
@@ -61,8 +64,8 @@ export async function clock(
     signal?.addEventListener('abort', stop, { once: true });
     try {
       const conditions = conditionsOf(options, `Chromium ${browser.version()}`);
-      const load = (url: string, under: Conditions) =>
-        coldLoad(browser, url, under, (address) => isThirdParty(address, url));
+      const load = (url: string, under: Conditions, limits = defaultColdLoadLimits) =>
+        coldLoad(browser, url, under, (address) => isThirdParty(address, url), limits);
       const sessions = workspace.sessions.begin(
         options.label,
         new Date().toISOString(),
@@ -76,10 +79,9 @@ export async function clock(
         for (const session of sessions) {
           onProgress({ stage: 'loads', done: done++, total, doing: session.page });
           const warming = position < 0;
-          const run = await load(
-            session.page,
-            warming ? { ...conditions, network: unshaped } : conditions,
-          );
+          const run = warming
+            ? await load(session.page, { ...conditions, network: unshaped }, warmUpLimits)
+            : await load(session.page, conditions);
           if (signal?.aborted) break;
           if (warming) continue;
           workspace.sessions.addRun(session.id, position, run);

@@ -1,7 +1,7 @@
 /** A page that grows for ever is followed this many screens down, and no further. */
 const maxSteps = 40;
 /** Long enough for an observer of intersections to fire and ask for its image. */
-const pause = 60;
+const pause = 45;
 
 const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
