@@ -28,7 +28,6 @@ export interface Visit {
   readonly finalUrl: string;
   readonly status: number | null;
   readonly mediaType: string;
-  readonly title: string;
   /** Why there is nothing to measure, when there is not. */
   readonly error: string | null;
   /** What went wrong though the page was measured. */
@@ -141,7 +140,6 @@ export class Visitor {
       finalUrl: page.url(),
       status: answer.status,
       mediaType: answer.mediaType,
-      title: (await page.title()).slice(0, 300),
       error: null,
       warning: trouble?.words ?? (settled ? null : 'some images were still loading'),
       links,
@@ -188,7 +186,6 @@ export class Visitor {
       finalUrl: answer?.url ?? url,
       status: answer?.status || null,
       mediaType: answer?.mediaType ?? '',
-      title: '',
       error,
       warning: null,
       links: [],

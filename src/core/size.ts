@@ -9,11 +9,6 @@ export function area({ width, height }: Size): number {
   return width * height;
 }
 
-/** Both sides times `factor`, not rounded. */
-export function scale({ width, height }: Size, factor: number): Size {
-  return { width: width * factor, height: height * factor };
-}
-
 /** `size` as people write it: `1366×768`, whole pixels. */
 export function formatSize({ width, height }: Size): string {
   return `${Math.round(width)}×${Math.round(height)}`;

@@ -62,10 +62,10 @@ function weightTable(summary: SessionSummary, screen: Screen): string {
     .filter((type) => summary.requestsByType[type].max > 0)
     .map((type) => [
       type,
-      String(summary.requestsByType[type].median),
+      countSpread(summary.requestsByType[type]),
       ...spread(summary.bytesByType[type], formatBytes),
     ]);
-  const all = ['all', String(summary.requestCount.median), ...spread(summary.bytes, formatBytes)];
+  const all = ['all', countSpread(summary.requestCount), ...spread(summary.bytes, formatBytes)];
   return table(
     screen,
     [{ title: 'type' }, { title: 'requests', align: 'right' }, ...spreadColumns],
@@ -80,6 +80,11 @@ const spreadColumns = ['median', 'least', 'most'].map((title) => ({
 
 function spread(summary: Summary, format: (value: number) => string): string[] {
   return [summary.median, summary.min, summary.max].map(format);
+}
+
+/** A number of requests, with its range where the loads differ. */
+function countSpread({ median, min, max }: Summary): string {
+  return min === max ? String(median) : `${median} (${min}–${max})`;
 }
 
 /** A marker's value with its unit; the shift score has none. */
