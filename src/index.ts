@@ -8,7 +8,7 @@
 export * from './core/errors.js';
 export type { Size } from './core/size.js';
 export type { View } from './core/view.js';
-export { defaultViews } from './core/view.js';
+export { chooseViews, defaultViews } from './core/view.js';
 export type { Policy, EncodedFormat } from './core/policy.js';
 export { defaultPolicy } from './core/policy.js';
 export type { Network } from './core/network.js';

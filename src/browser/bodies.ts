@@ -1,5 +1,6 @@
 import type { CDPSession } from 'playwright-core';
 import { messageOf } from '../core/errors.js';
+import { headerOf } from './network-recorder.js';
 import type { NetworkRecorder, RecordedRequest } from './network-recorder.js';
 
 /** An image body that the network brought, and what it cost to bring it. */
@@ -30,7 +31,13 @@ export class BodyCollector {
   watch(cdp: CDPSession, recorder: NetworkRecorder): void {
     recorder.onFinished = (request) => {
       if (!isImage(request) || (request.fromCache && this.#byAddress.has(request.url))) return;
-      this.#byAddress.set(request.url, this.#fetch(cdp, request));
+      const fetched = this.#fetch(cdp, request);
+      this.#byAddress.set(request.url, fetched);
+      // What could not be read this time may be the next.
+      void fetched.then((body) => {
+        if (typeof body === 'string' && this.#byAddress.get(request.url) === fetched)
+          this.#byAddress.delete(request.url);
+      });
     };
   }
 
@@ -60,10 +67,7 @@ async function readBody(cdp: CDPSession, request: RecordedRequest): Promise<Buff
     requestId: request.id,
   });
   const bytes = Buffer.from(body, base64Encoded ? 'base64' : 'utf8');
-  const promised = request.responseHeaders.find(
-    ({ name }) => name.toLowerCase() === 'content-length',
-  );
-  if (bytes.length > 0 || Number(promised?.value) === 0) return bytes;
+  if (bytes.length > 0 || Number(headerOf(request, 'content-length')) === 0) return bytes;
   return loadAgain(cdp, request.url);
 }
 

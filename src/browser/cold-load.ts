@@ -11,7 +11,7 @@ import type { PageMarkers } from './in-page/markers.js';
 import { IsolatedWorld } from './isolated-world.js';
 import { contextFor } from './launch.js';
 import { NetworkRecorder, toPageRequest } from './network-recorder.js';
-import { networkWords } from './visit.js';
+import { networkWords } from './navigate.js';
 
 export interface ColdLoadLimits {
   /** Milliseconds until the load event must have come. */

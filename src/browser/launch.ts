@@ -38,6 +38,8 @@ export async function launchBrowser(
     args.push(
       '--disable-site-isolation-trials',
       '--disable-features=IsolateOrigins,site-per-process',
+      // A page that eats memory is to lose its own renderer, and not the machine.
+      '--js-flags=--max-old-space-size=1024',
     );
   if (rules.length > 0) args.push(`--host-resolver-rules=${rules.join(',')}`);
   // Chromium refuses its sandbox to the superuser, which is who runs in most containers.

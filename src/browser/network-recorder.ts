@@ -44,27 +44,36 @@ const secretHeaders = new Set(['authorization', 'cookie', 'proxy-authorization',
  * It must be attached before the page is navigated.
  */
 export class NetworkRecorder {
-  readonly #requests: RecordedRequest[] = [];
+  #requests: RecordedRequest[] = [];
   readonly #open = new Map<string, RecordedRequest>();
   #begun = false;
   #lastActivity = 0;
-  readonly #mainFrame: string;
+  #mainFrame: string;
+  readonly #cdp: CDPSession;
   /** Called when a request's body has arrived, and for an answer from the cache. */
   onFinished: (request: RecordedRequest) => void = () => {};
 
-  private constructor(mainFrame: string) {
+  private constructor(cdp: CDPSession, mainFrame: string) {
+    this.#cdp = cdp;
     this.#mainFrame = mainFrame;
   }
 
   static async attach(cdp: CDPSession): Promise<NetworkRecorder> {
-    const { frameTree } = await cdp.send('Page.getFrameTree');
-    const recorder = new NetworkRecorder(frameTree.frame.id);
+    const recorder = new NetworkRecorder(cdp, await mainFrameOf(cdp));
     recorder.#listen(cdp);
     await cdp.send('Network.enable', {
       maxTotalBufferSize: 256 * 1024 * 1024,
       maxResourceBufferSize: 64 * 1024 * 1024,
     });
     return recorder;
+  }
+
+  /** Forgets everything: the next page that the tab loads is recorded from its beginning. */
+  async restart(): Promise<void> {
+    this.#begun = false;
+    this.#requests = [];
+    this.#open.clear();
+    this.#mainFrame = await mainFrameOf(this.#cdp);
   }
 
   /** How many requests have not ended. */
@@ -168,6 +177,11 @@ export class NetworkRecorder {
   }
 }
 
+async function mainFrameOf(cdp: CDPSession): Promise<string> {
+  const { frameTree } = await cdp.send('Page.getFrameTree');
+  return frameTree.frame.id;
+}
+
 /**
  * A recorded request as it is told.
  *
@@ -217,6 +231,11 @@ const types: Readonly<Record<string, RequestType>> = {
 export function typeOf({ resourceType, mediaType }: RecordedRequest): RequestType {
   if (mediaType.startsWith('image/')) return 'image';
   return types[resourceType] ?? 'other';
+}
+
+/** The value of a header of the answer; `name` in lower case. */
+export function headerOf(request: RecordedRequest, name: string): string | undefined {
+  return request.responseHeaders.find((header) => header.name.toLowerCase() === name)?.value;
 }
 
 function isBlocking(event: object): boolean {

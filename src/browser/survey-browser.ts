@@ -1,15 +1,35 @@
-import type { Browser } from 'playwright-core';
+import type { Browser, BrowserContextOptions } from 'playwright-core';
+import type { Access } from '../core/access.js';
 import type { View } from '../core/view.js';
 import { BodyCollector } from './bodies.js';
 import type { KeepBody } from './bodies.js';
+import { addCookies } from './entry.js';
 import { contextFor, launchBrowser } from './launch.js';
 import type { HostMap } from './launch.js';
-import { Visitor } from './visit.js';
+import { Visitor, defaultVisitLimits } from './visit.js';
 import type { Visit, VisitLimits } from './visit.js';
 
 /** Loads a page in every view. */
 export interface PageVisitor {
-  visit(url: string): Promise<Visit[]>;
+  /** One for each view, in their order. */
+  readonly views: readonly { visit(url: string): Promise<Visit> }[];
+}
+
+export interface SurveyBrowserOptions {
+  readonly views: readonly View[];
+  /** Pages that are loaded at the same time. */
+  readonly tabs: number;
+  readonly keepBody: KeepBody;
+  readonly hosts?: HostMap | undefined;
+  readonly limits?: VisitLimits | undefined;
+  /** How the browser names itself; left out, its own name with the tool's behind it. */
+  readonly userAgent?: string | undefined;
+  /** What is shown to hosts so that they let it in. */
+  readonly accesses?: readonly Access[] | undefined;
+  /** File with cookies and local storage that a browser saved. */
+  readonly browserState?: string | undefined;
+  /** Accepts certificates that do not verify. */
+  readonly anyCertificate?: boolean | undefined;
 }
 
 /**
@@ -25,40 +45,42 @@ export class SurveyBrowser {
     this.visitors = visitors;
   }
 
-  /**
-   * @param userAgent how the browser names itself; left out, its own name with the tool's behind it
-   * @throws BrowserError when no browser can be started.
-   */
-  static async open(
-    views: readonly View[],
-    tabs: number,
-    keepBody: KeepBody,
-    hosts: HostMap,
-    limits: VisitLimits,
-    userAgent?: string,
-  ): Promise<SurveyBrowser> {
+  /** @throws BrowserError when no browser can be started. */
+  static async open(options: SurveyBrowserOptions): Promise<SurveyBrowser> {
+    const { views, tabs, keepBody, hosts = {}, limits = defaultVisitLimits } = options;
+    const { accesses = [] } = options;
     const browser = await launchBrowser(hosts, { oneProcess: true });
-    const agent = userAgent ?? `${await ownNameOf(browser)} ZealousLynx`;
-    const swept = views.find(({ touch }) => !touch) ?? views[0];
-    const rows = await Promise.all(
-      views.map(async (view) => {
-        const context = await browser.newContext({ ...contextFor(view), userAgent: agent });
-        const bodies = new BodyCollector(keepBody);
-        const wireBytes = new Map<string, number>();
-        return Array.from(
-          { length: tabs },
-          () => new Visitor(context, view, bodies, wireBytes, view === swept),
-        );
-      }),
-    );
-    const visitors = Array.from({ length: tabs }, (_, index) => ({
-      visit: async (url: string) => {
-        const visits: Visit[] = [];
-        for (const row of rows) visits.push(await row[index]!.visit(url, limits));
-        return visits;
-      },
-    }));
-    return new SurveyBrowser(browser, visitors);
+    try {
+      const common: BrowserContextOptions = {
+        userAgent: options.userAgent ?? `${await ownNameOf(browser)} ZealousLynx`,
+        ignoreHTTPSErrors: options.anyCertificate ?? false,
+        ...(options.browserState ? { storageState: options.browserState } : {}),
+      };
+      const swept = views.find(({ touch }) => !touch) ?? views[0];
+      const rows = await Promise.all(
+        views.map(async (view) => {
+          const context = await browser.newContext({ ...contextFor(view), ...common });
+          await addCookies(context, accesses);
+          const shared = {
+            context,
+            view,
+            bodies: new BodyCollector(keepBody),
+            wireBytes: new Map<string, number>(),
+            sweeps: view === swept,
+            accesses,
+            limits,
+          };
+          return Array.from({ length: tabs }, () => new Visitor(shared));
+        }),
+      );
+      const visitors = Array.from({ length: tabs }, (_, index) => ({
+        views: rows.map((row) => row[index]!),
+      }));
+      return new SurveyBrowser(browser, visitors);
+    } catch (error) {
+      await browser.close().catch(() => {});
+      throw error;
+    }
   }
 
   get version(): string {

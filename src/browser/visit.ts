@@ -1,26 +1,22 @@
 import { setTimeout as after } from 'node:timers/promises';
-import type { BrowserContext, CDPSession, Page } from 'playwright-core';
+import type { CDPSession } from 'playwright-core';
 import { messageOf } from '../core/errors.js';
 import { noBytes } from '../core/request.js';
 import type { BytesByType } from '../core/request.js';
 import type { Placement, SlotCurve } from '../core/placement.js';
 import type { View } from '../core/view.js';
-import { isImage } from './bodies.js';
-import type { BodyCollector } from './bodies.js';
 import { placementsInFrames } from './frames.js';
+import { hashesByAddress, imageAnswers } from './image-answers.js';
+import type { ImageAnswer } from './image-answers.js';
+import type { DocumentFacts } from './in-page/document-facts.js';
 import type { ProbedPlacement } from './in-page/probed.js';
 import { IsolatedWorld } from './isolated-world.js';
-import { NetworkRecorder, typeOf } from './network-recorder.js';
-import type { RecordedRequest } from './network-recorder.js';
+import { navigate } from './navigate.js';
+import { headerOf, typeOf } from './network-recorder.js';
+import type { NetworkRecorder, RecordedRequest } from './network-recorder.js';
 import { sweep } from './sweep.js';
-
-/** An image that a visit received. */
-export interface VisitedImage {
-  readonly url: string;
-  readonly contentHash: string;
-  readonly declaredType: string;
-  readonly transferBytes: number;
-}
+import { Tab } from './tab.js';
+import type { TabOptions } from './tab.js';
 
 /** What one page in one view came to. */
 export interface Visit {
@@ -32,11 +28,17 @@ export interface Visit {
   readonly error: string | null;
   /** What went wrong though the page was measured. */
   readonly warning: string | null;
+  /** Set when it failed and may not the next time: the `Retry-After` of the answer, if it had one. */
+  readonly passing: { readonly retryAfter: string | undefined } | null;
   readonly links: readonly string[];
+  /** The address that the page wants to be known by (`rel=canonical`), or `null`. */
+  readonly canonical: string | null;
+  /** Sketch of the document; empty when there is none. */
+  readonly shape: readonly number[];
   readonly placements: readonly Omit<Placement, 'page' | 'view'>[];
   /** The slot curves, from the one visit of a page that is swept; elsewhere none. */
   readonly curves: readonly Omit<SlotCurve, 'page'>[];
-  readonly images: readonly VisitedImage[];
+  readonly images: readonly ImageAnswer[];
   /** Bytes on the wire; of the first fetch where the cache answered. */
   readonly bytesByType: BytesByType;
 }
@@ -53,73 +55,74 @@ export const defaultVisitLimits: VisitLimits = { load: 30_000, images: 8_000 };
 /** What a visit may take besides loading: measuring, scrolling, reading bodies. */
 const patience = 20_000;
 
+export interface VisitorOptions extends TabOptions {
+  /** What each address cost when it was first fetched; shared by the tabs of a context. */
+  readonly wireBytes: Map<string, number>;
+  /** Whether this is the view in which pages are swept. */
+  readonly sweeps?: boolean;
+  readonly limits?: VisitLimits;
+}
+
+/** A tab is used for so many pages: renderers grow with what they have seen. */
+const visitsPerTab = 50;
+
 /**
- * Visits pages in one view, one after the other, each in a tab of its own: a tab that is used again
- * remembers decoded images, and then picks another candidate of a `srcset` than a visitor would get.
- * What the network's cache holds is shared by all.
+ * Visits pages in one view, one after the other. What the network's cache holds is shared by all
+ * visitors of a context.
  */
 export class Visitor {
-  readonly #context: BrowserContext;
+  readonly #options: VisitorOptions;
   readonly #view: View;
-  readonly #bodies: BodyCollector;
-  readonly #wireBytes: Map<string, number>;
-  readonly #sweeps: boolean;
+  readonly #limits: VisitLimits;
+  #tab: Tab | undefined;
 
-  /**
-   * @param wireBytes what each address cost when it was first fetched; shared by the tabs of a context
-   * @param sweeps whether this is the view in which pages are swept
-   */
-  constructor(
-    context: BrowserContext,
-    view: View,
-    bodies: BodyCollector,
-    wireBytes: Map<string, number>,
-    sweeps = false,
-  ) {
-    this.#context = context;
-    this.#view = view;
-    this.#bodies = bodies;
-    this.#wireBytes = wireBytes;
-    this.#sweeps = sweeps;
+  constructor(options: VisitorOptions) {
+    this.#options = options;
+    this.#view = options.view;
+    this.#limits = options.limits ?? defaultVisitLimits;
   }
 
   /** Visits a page. What goes wrong with it is told in the result, never thrown. */
-  async visit(url: string, limits: VisitLimits = defaultVisitLimits): Promise<Visit> {
+  async visit(url: string): Promise<Visit> {
     const giveUp = new AbortController();
-    let page: Page | undefined;
-    let recorder: NetworkRecorder | undefined;
+    const most = this.#limits.load + patience;
     try {
-      page = await this.#context.newPage();
-      page.on('popup', (popup) => void popup.close().catch(() => {}));
-      const crashed = crashOf(page);
-      const late = after(limits.load + patience, undefined, { signal: giveUp.signal }).then(() => {
-        throw new Error(`the page did not answer for ${(limits.load + patience) / 1000} s`);
+      const tab = (this.#tab ??= await Tab.open(this.#options));
+      const late = after(most, undefined, { signal: giveUp.signal }).then(() => {
+        throw new Error(`the page did not answer for ${most / 1000} s`);
       });
       late.catch(() => {});
-      const cdp = await this.#context.newCDPSession(page);
-      recorder = await NetworkRecorder.attach(cdp);
-      this.#bodies.watch(cdp, recorder);
-      return await Promise.race([this.#measure(page, cdp, recorder, url, limits), crashed, late]);
+      const guarded = <Result>(work: Promise<Result>) =>
+        Promise.race([work, tab.crashed, late]) as Promise<Result>;
+      const visit = await guarded(this.#measure(tab, url));
+      // A page that does not let itself be left costs its tab, and not its visit.
+      await guarded(tab.leave()).catch(() => this.#drop());
+      if (tab.visits >= visitsPerTab) await this.#drop();
+      return visit;
     } catch (error) {
-      return this.#failed(url, messageOf(error), recorder);
+      const visit = this.#failed(url, messageOf(error), this.#tab?.recorder);
+      await this.#drop();
+      return visit;
     } finally {
       giveUp.abort();
-      await page?.close().catch(() => {});
     }
   }
 
-  async #measure(
-    page: Page,
-    cdp: CDPSession,
-    recorder: NetworkRecorder,
-    url: string,
-    limits: VisitLimits,
-  ): Promise<Visit> {
+  async #drop(): Promise<void> {
+    const tab = this.#tab;
+    this.#tab = undefined;
+    await tab?.close();
+  }
+
+  async #measure({ page, cdp, recorder }: Tab, url: string): Promise<Visit> {
+    const limits = this.#limits;
     const trouble = await navigate(page, url, limits.load);
     const answer = recorder.document;
-    const failed = (error: string) => this.#failed(url, error, recorder);
-    if (answer && answer.status >= 400) return failed(`answered ${answer.status}`);
-    if (trouble?.fatal || !answer) return failed(trouble?.words ?? 'no answer came');
+    const failed = (error: string, passing = false) => this.#failed(url, error, recorder, passing);
+    if (answer && answer.status >= 400)
+      return failed(`answered ${answer.status}`, passingStatuses.has(answer.status));
+    if (trouble?.fatal || !answer)
+      return failed(trouble?.words ?? 'no answer came', trouble?.passing ?? true);
     if (!/html|xml/.test(answer.mediaType))
       return failed(`is ${answer.mediaType || 'of no known type'}, not a page`);
     const world = await IsolatedWorld.open(cdp);
@@ -128,11 +131,13 @@ export class Visitor {
     const settled = await world.call<boolean>('settleImages', limits.images);
     const own = await world.call<ProbedPlacement[]>('placementsOf');
     const placements = [...own, ...(await placementsInFrames(cdp, world, this.#view))];
-    const links = await world.call<string[]>('linksOf');
-    const icons = new Set(await world.call<string[]>('iconsOf'));
+    const facts = await world.call<DocumentFacts>('documentFacts');
+    const icons = new Set(facts.icons);
     const requests = [...recorder.recorded];
-    const images = (await this.#images(requests)).filter(({ url }) => !icons.has(url));
-    const hashes = hashesByAddress(images, requests);
+    const images = (await imageAnswers(requests, this.#options.bodies)).filter(
+      ({ url }) => !icons.has(url),
+    );
+    const hashes = hashesByAddress(images);
     const fetched = (url: string): Placement['fetched'] =>
       atOnce.has(url) ? 'at-once' : hashes.has(url) ? 'on-scroll' : null;
     const visit = {
@@ -142,7 +147,10 @@ export class Visitor {
       mediaType: answer.mediaType,
       error: null,
       warning: trouble?.words ?? (settled ? null : 'some images were still loading'),
-      links,
+      passing: null,
+      links: facts.links,
+      canonical: facts.canonical ?? canonicalInHeaders(answer),
+      shape: facts.shape,
       placements: placements.map((placement) => ({
         ...placement,
         contentHash: hashes.get(placement.url) ?? null,
@@ -151,36 +159,31 @@ export class Visitor {
       images,
       bytesByType: this.#weigh(requests),
     } as const;
-    if (!this.#sweeps) return { ...visit, curves: [] };
+    if (!this.#options.sweeps) return { ...visit, curves: [] };
     const curves = await curvesOf(cdp, world, own, this.#view);
     // What the sweep made the page fetch is none of its weight, but the cache has it now.
     this.#weigh(recorder.recorded);
     return { ...visit, curves };
   }
 
-  async #images(requests: readonly RecordedRequest[]): Promise<VisitedImage[]> {
-    const images = new Map<string, VisitedImage>();
-    for (const request of requests) {
-      if (!isImage(request) || images.has(request.url)) continue;
-      const body = await this.#bodies.find(request.url);
-      if (typeof body === 'string') continue;
-      images.set(request.url, { url: request.url, declaredType: request.mediaType, ...body });
-    }
-    return [...images.values()];
-  }
-
   #weigh(requests: readonly RecordedRequest[]): BytesByType {
     const bytes = noBytes();
     for (const request of requests) {
-      if (!request.fromCache) this.#wireBytes.set(request.url, request.transferBytes);
-      const cost = request.fromCache ? this.#wireBytes.get(request.url) : request.transferBytes;
+      if (!request.fromCache) this.#options.wireBytes.set(request.url, request.transferBytes);
+      const cost = request.fromCache ? this.#options.wireBytes.get(request.url) : request.transferBytes;
       bytes[typeOf(request)] += Math.round(cost ?? 0);
     }
     return bytes;
   }
 
-  #failed(url: string, error: string, recorder: NetworkRecorder | undefined): Visit {
+  #failed(
+    url: string,
+    error: string,
+    recorder: NetworkRecorder | undefined,
+    passing = false,
+  ): Visit {
     const answer = recorder?.document;
+    const retryAfter = answer && headerOf(answer, 'retry-after');
     return {
       view: this.#view.name,
       finalUrl: answer?.url ?? url,
@@ -188,7 +191,10 @@ export class Visitor {
       mediaType: answer?.mediaType ?? '',
       error,
       warning: null,
+      passing: passing ? { retryAfter } : null,
       links: [],
+      canonical: null,
+      shape: [],
       placements: [],
       curves: [],
       images: [],
@@ -197,50 +203,16 @@ export class Visitor {
   }
 }
 
-/** Rejects when the page's renderer goes down; pending for as long as it lives. */
-function crashOf(page: Page): Promise<never> {
-  const crashed = new Promise<never>((_, reject) => {
-    page.once('crash', () => reject(new Error('the page crashed its renderer')));
-  });
-  crashed.catch(() => {});
-  return crashed;
-}
+/** Statuses that say "not now": too many requests, and servers behind servers that are not there. */
+const passingStatuses: ReadonlySet<number> = new Set([408, 425, 429, 502, 503, 504]);
 
-/** Loads a page; says what went wrong, and whether anything is there to be measured all the same. */
-async function navigate(
-  page: Page,
-  url: string,
-  limit: number,
-): Promise<{ words: string; fatal: boolean } | undefined> {
-  try {
-    await page.goto(url, { waitUntil: 'load', timeout: limit });
-    return undefined;
-  } catch (error) {
-    const message = messageOf(error);
-    if (/Timeout/.test(message)) {
-      const answered = page.url() !== 'about:blank';
-      return { words: `had not finished loading after ${limit / 1000} s`, fatal: !answered };
-    }
-    if (/Download is starting/.test(message)) return { words: 'is a download', fatal: true };
-    const reason = /net::(ERR_\w+)/.exec(message)?.[1];
-    return { words: reason ? networkWords(reason) : message, fatal: true };
-  }
-}
-
-const knownErrors: Readonly<Record<string, string>> = {
-  ERR_CONNECTION_REFUSED: 'nothing answers there (connection refused)',
-  ERR_NAME_NOT_RESOLVED: 'no such host',
-  ERR_TOO_MANY_REDIRECTS: 'redirects in a circle',
-  ERR_CONNECTION_TIMED_OUT: 'nothing answers there (timed out)',
-  ERR_EMPTY_RESPONSE: 'the server closed the connection without an answer',
-  ERR_CONNECTION_RESET: 'the server reset the connection',
-  ERR_ABORTED: 'the load was aborted',
-};
-
-/** A network error of the browser in words, with its name kept for those who know it. */
-export function networkWords(name: string): string {
-  if (name.startsWith('ERR_CERT')) return `its certificate does not verify (${name})`;
-  return knownErrors[name] ?? name;
+/** The canonical address that an answer names in its `Link` header (RFC 6596, section 3; RFC 8288). */
+function canonicalInHeaders(answer: RecordedRequest): string | null {
+  const links = headerOf(answer, 'link')?.matchAll(/<([^>]*)>([^,<]*)/g) ?? [];
+  for (const [, target = '', parameters = ''] of links)
+    if (/;\s*rel="?[^";]*\bcanonical\b/i.test(parameters) && URL.canParse(target, answer.url))
+      return new URL(target, answer.url).href;
+  return null;
 }
 
 /** The slot curve of every placement, each element and kind once. */
@@ -259,17 +231,4 @@ async function curvesOf(
     if (!curves.has(key) && curve.length > 0) curves.set(key, { kind, selector, pieces: curve });
   });
   return [...curves.values()];
-}
-
-/** Content hashes by the address a page asked for, redirects followed. */
-function hashesByAddress(
-  images: readonly VisitedImage[],
-  requests: readonly RecordedRequest[],
-): ReadonlyMap<string, string> {
-  const hashes = new Map(images.map(({ url, contentHash }) => [url, contentHash]));
-  for (const { url, redirectsTo } of [...requests].reverse()) {
-    const hash = hashes.get(redirectsTo);
-    if (hash && !hashes.has(url)) hashes.set(url, hash);
-  }
-  return hashes;
 }

@@ -3,13 +3,15 @@ import { array, object } from 'yup';
 import type { InferType } from 'yup';
 import { YAMLParseError, parse } from 'yaml';
 import { SettingError, messageOf } from '../core/errors.js';
+import type { NamedGroup } from '../core/page-groups.js';
 import { builtInNetworks } from '../core/network.js';
 import type { Network } from '../core/network.js';
 import { defaultPolicy } from '../core/policy.js';
 import type { Policy } from '../core/policy.js';
 import { defaultViews } from '../core/view.js';
 import type { View } from '../core/view.js';
-import { numberFrom, oneOf, shortText, wholeNumber, yesOrNo } from './checks.js';
+import { accessSchema } from './access-settings.js';
+import { numberFrom, oneOf, shortText, textList, wholeNumber, yesOrNo } from './checks.js';
 
 /** The file that is read when nobody names one. */
 export const defaultConfigFile = 'zealous-lynx.config.yaml';
@@ -40,6 +42,11 @@ const policy = object({
   }).noUnknown(({ unknown }) => `no setting ${unknown}; jpeg, webp, avif`),
 }).noUnknown(({ unknown }) => `no setting ${unknown}; density, formats, quality`);
 
+const group = object({
+  name: shortText().required('a name'),
+  pages: textList('patterns like /journal/*').required('patterns like /journal/*'),
+}).noUnknown(({ unknown }) => `no setting ${unknown}; name, pages`);
+
 /** The part of the config file that is the same for every command. */
 export const fileSchema = object({
   views: array()
@@ -55,6 +62,8 @@ export const fileSchema = object({
     }),
   networks: array().of(network),
   policy,
+  groups: array().of(group),
+  access: accessSchema,
 });
 
 export type FileSettings = InferType<typeof fileSchema>;
@@ -64,6 +73,10 @@ export interface Ground {
   readonly views: readonly View[];
   readonly networks: readonly Network[];
   readonly policy: Policy;
+  /** Page groups that a person has named. */
+  readonly groups: readonly NamedGroup[];
+  /** What the file says of hosts that want to know who asks; values may still be names of variables. */
+  readonly access: FileSettings['access'];
 }
 
 /** Completes what a file says with the defaults. */
@@ -71,6 +84,8 @@ export function groundOf(file: FileSettings): Ground {
   const { density, formats, quality } = file.policy;
   return {
     views: file.views ?? defaultViews,
+    groups: file.groups ?? [],
+    access: file.access,
     networks: [...(file.networks ?? []), ...builtInNetworks],
     policy: {
       density: density ?? defaultPolicy.density,

@@ -9,6 +9,7 @@ import { demoCommand } from './commands/demo.js';
 import { rankCommand } from './commands/rank.js';
 import { refitCommand } from './commands/refit.js';
 import { surveyCommand } from './commands/survey.js';
+import { surveysCommand } from './commands/surveys.js';
 import { nearest } from './nearest.js';
 import { program } from './program.js';
 import { report } from './report-error.js';
@@ -20,10 +21,11 @@ const commands: readonly AnyCommand[] = [
   refitCommand,
   clockCommand,
   compareCommand,
+  surveysCommand,
   demoCommand,
 ];
 
-const commandNames = ['survey', 'rank', 'refit', 'clock', 'compare', 'demo'];
+const commandNames = ['survey', 'rank', 'refit', 'clock', 'compare', 'surveys', 'demo'];
 
 const known = new Set(commands.flatMap(({ names }) => names));
 

@@ -1,6 +1,7 @@
 import { ValidationError } from 'yup';
 import type { AnyObjectSchema, InferType } from 'yup';
 import { SettingError } from '../core/errors.js';
+import { secretSettings } from './access-settings.js';
 import { nearest } from './nearest.js';
 import { fileSchema, groundOf, readConfigFile, defaultConfigFile } from './config-file.js';
 import type { Ground } from './config-file.js';
@@ -50,8 +51,8 @@ export function resolveSettings(
     sources.set(name, source);
   }
   const settings = check(schema, values, sources, fileName);
-  const { views, networks, policy } = file;
-  const ground = check(fileSchema, { views, networks, policy }, new Map(), fileName);
+  const ofFile = Object.keys(fileSchema.fields).map((name) => [name, file[name]] as const);
+  const ground = check(fileSchema, Object.fromEntries(ofFile), new Map(), fileName);
   return { settings, ground: groundOf(ground as InferType<typeof fileSchema>) };
 }
 
@@ -86,7 +87,8 @@ function check(
     const where = sources.get(top) ?? `${fileName}: ${path}`;
     const params = error.params as { originalValue?: unknown; value?: unknown } | undefined;
     const found = params?.originalValue ?? params?.value;
-    const told = found === undefined ? 'nothing' : JSON.stringify(found).slice(0, 120);
+    const shown = found === undefined ? 'nothing' : JSON.stringify(found).slice(0, 120);
+    const told = secretSettings.has(top) ? 'something' : shown;
     throw new SettingError(`${where}: found ${told}, allowed is ${error.message}`, {
       cause: error,
     });

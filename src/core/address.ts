@@ -2,8 +2,9 @@
 export const maxAddressLength = 4096;
 
 /**
- * The one form of a page's address: http(s) only, no fragment, default port and letter case of the
- * host settled by the URL standard (https://url.spec.whatwg.org/).
+ * The one form of a page's address: http(s) only, no fragment, no user and password, no empty query,
+ * default port and letter case of the host settled by the URL standard (https://url.spec.whatwg.org/),
+ * percent-encoding as RFC 3986, section 6.2.2, makes it equal.
  *
  * @returns the address, or `undefined` when `text` is not the address of a page.
  */
@@ -12,8 +13,20 @@ export function pageAddress(text: string, base?: string): string | undefined {
   const url = new URL(text, base);
   if (url.protocol !== 'http:' && url.protocol !== 'https:') return undefined;
   url.hash = '';
+  url.username = '';
+  url.password = '';
   url.hostname = url.hostname.replace(/\.$/, '');
+  url.pathname = sameEncoding(url.pathname);
+  url.search = sameEncoding(url.search);
   return url.href;
+}
+
+/** Upper-case digits, and nothing encoded that needs not be (RFC 3986, sections 6.2.2.1 and 6.2.2.2). */
+function sameEncoding(text: string): string {
+  return text.replace(/%[0-9A-Fa-f]{2}/g, (code) => {
+    const character = String.fromCharCode(Number.parseInt(code.slice(1), 16));
+    return /[\w.~-]/.test(character) ? character : code.toUpperCase();
+  });
 }
 
 /** The address of a file without its fragment, as the network sees it. */
@@ -30,6 +43,11 @@ export function keptAddress(address: string): string {
   const plain = withoutFragment(address);
   if (plain.length <= maxAddressLength) return plain;
   return `${plain.slice(0, maxAddressLength - 16)}…${plain.length}`;
+}
+
+/** Whether an address holds, or names, bytes that the document itself brought (`data:`, `blob:`). */
+export function isInDocument(address: string): boolean {
+  return /^(?:data|blob):/i.test(address);
 }
 
 /** Host and port of an address, or an empty text for one that has none (`data:`). */

@@ -21,15 +21,36 @@ export function isVector(file: ImageFile): boolean {
   return file.mediaType === 'image/svg+xml';
 }
 
-/** One answer of the network that carried an image file to a page. */
+/** Headers of an answer that say how it was sent, and how long it may be kept. */
+export const toldHeaders = [
+  'content-encoding',
+  'vary',
+  'cache-control',
+  'expires',
+  'age',
+  'etag',
+  'last-modified',
+] as const;
+export type ToldHeader = (typeof toldHeaders)[number];
+
+/** One answer of the network that carried an image file to a page, or should have. */
 export interface ImageResponse {
   readonly page: string;
   readonly view: string;
   /** The address that the page asked for. */
   readonly url: string;
-  readonly contentHash: string;
+  /** The image file that came; `null` when none did. */
+  readonly contentHash: string | null;
+  /** Why no file came, or not all of it. */
+  readonly problem: string | null;
+  /** HTTP status; 0 when no answer came, and for bytes that are in the document. */
+  readonly status: number;
+  /** The addresses that it was sent on to, in order. */
+  readonly redirects: readonly string[];
   /** Media type as the server named it. */
   readonly declaredType: string;
+  readonly protocol: string;
+  readonly headers: Readonly<Partial<Record<ToldHeader, string>>>;
   /** Bytes on the wire, headers included; of the first fetch where the browser's cache answered. */
   readonly transferBytes: number;
   readonly thirdParty: boolean;

@@ -2,13 +2,14 @@ import { findingsOf } from './findings/index.js';
 import type { Finding } from './findings/finding.js';
 import { groupBy } from './group-by.js';
 import type { ImageFile, ImageResponse } from './image-file.js';
-import { needOf } from './need.js';
+import { largestNeed, needOf } from './need.js';
 import type { Placement } from './placement.js';
 import type { Policy } from './policy.js';
 import { renderedSize } from './rendered-size.js';
 import type { Size } from './size.js';
 import type { CurvePiece } from './slot-curve.js';
 import type { Encoded, SurveyFacts } from './survey.js';
+import type { View } from './view.js';
 import { addCauses, splitWaste } from './waste.js';
 import type { WasteByCause } from './waste.js';
 
@@ -21,10 +22,18 @@ export interface RankedPlacement extends Placement {
   readonly slotCurve: readonly CurvePiece[] | null;
 }
 
+/** How an address that carried an image file was answered. */
+export type Answer = Pick<
+  ImageResponse,
+  'url' | 'status' | 'redirects' | 'declaredType' | 'protocol' | 'headers' | 'transferBytes'
+>;
+
 /** One image file with its waste; sizes in pixels, bytes as integers. */
 export interface RankedImage {
   readonly url: string;
   readonly urls: readonly string[];
+  /** How each of its addresses was answered, where it was first seen. */
+  readonly answers: readonly Answer[];
   readonly contentHash: string;
   readonly mediaType: string;
   readonly intrinsic: Size | null;
@@ -66,7 +75,7 @@ export interface Ranking {
  * it; the totals are the sums of the rows.
  */
 export function rankImages(facts: SurveyFacts, policy: Policy): Ranking {
-  const responses = groupBy(facts.responses, ({ contentHash }) => contentHash);
+  const responses = groupBy(facts.responses, ({ contentHash }) => contentHash ?? '');
   const placements = groupBy(facts.placements, ({ contentHash }) => contentHash ?? '');
   const encoded = new Map(facts.encoded.map((result) => [result.contentHash, result]));
   const context = contextOf(facts, policy);
@@ -103,18 +112,24 @@ function curveKey({ page, kind, selector }: Pick<Placement, 'page' | 'kind' | 's
   return `${page}\n${kind}\n${selector}`;
 }
 
-/** What a survey's placements need of each file that has pixels, by content hash. */
-export function needsByFile(facts: SurveyFacts, policy: Policy): Map<string, Size[]> {
-  const files = new Map(facts.files.map((file) => [file.contentHash, file]));
-  const context = contextOf(facts, policy);
-  const needs = new Map<string, Size[]>();
-  for (const placement of facts.placements) {
-    const file = files.get(placement.contentHash ?? '');
-    const need = file && tell(placement, file, context).need;
-    if (!need) continue;
-    const known = needs.get(file.contentHash);
-    if (known) known.push(need);
-    else needs.set(file.contentHash, [need]);
+/** The largest need of each file that has pixels and is shown, over its placements, by content hash. */
+export function largestNeeds(
+  placements: Iterable<Placement>,
+  files: readonly ImageFile[],
+  views: readonly View[],
+  policy: Policy,
+): Map<string, Size> {
+  const byHash = new Map(files.map((file) => [file.contentHash, file]));
+  const densities = new Map(views.map(({ name, density }) => [name, density]));
+  const needs = new Map<string, Size>();
+  for (const placement of placements) {
+    const intrinsic = byHash.get(placement.contentHash ?? '')?.intrinsic;
+    if (!intrinsic || !placement.shown) continue;
+    const density = densities.get(placement.view) ?? 1;
+    const need = needOf({ ...placement, density }, intrinsic, policy);
+    const contentHash = placement.contentHash!;
+    const known = needs.get(contentHash);
+    needs.set(contentHash, known ? largestNeed([known, need])! : need);
   }
   return needs;
 }
@@ -152,6 +167,7 @@ function rankOne(
   return {
     url: urls[0] ?? placements[0]?.url ?? '',
     urls,
+    answers: urls.map((url) => answerOf(responses.find((one) => one.url === url)!)),
     contentHash: file.contentHash,
     mediaType: file.mediaType,
     intrinsic: file.intrinsic,
@@ -167,6 +183,11 @@ function rankOne(
     findings: findingsOf({ file: { ...file, problem }, responses, placements }),
     placements,
   };
+}
+
+function answerOf(response: ImageResponse): Answer {
+  const { url, status, redirects, declaredType, protocol, headers, transferBytes } = response;
+  return { url, status, redirects, declaredType, protocol, headers, transferBytes };
 }
 
 function byWaste(a: RankedImage, b: RankedImage): number {

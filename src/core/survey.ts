@@ -18,10 +18,21 @@ export interface SurveyHead {
   readonly views: readonly View[];
 }
 
+/** A survey in the list of all. */
+export interface SurveyEntry extends SurveyHead {
+  readonly pages: number;
+  readonly skipped: number;
+  /** Image files that it found, and their bytes. */
+  readonly files: number;
+  readonly bytes: number;
+}
+
 /** How a survey is to be made, kept so that it can be taken up again as it was begun. */
 export interface SurveyPlan {
   /** Starts as they were given: addresses and folders. */
   readonly given: readonly string[];
+  /** One address on each host that pages were given on, by whatever means. */
+  readonly hosts: readonly string[];
   /** Settings of the crawl, as the crawl understands them. */
   readonly scope: Readonly<Record<string, unknown>>;
 }
@@ -31,6 +42,8 @@ export interface DuePage {
   readonly url: string;
   /** Links followed from a start. */
   readonly depth: number;
+  /** Visits a month, as a list of pages says; `null` when nobody said. */
+  readonly visits: number | null;
 }
 
 /** One page of a survey, over all its views. */
@@ -41,7 +54,9 @@ export interface SurveyedPage {
   readonly status: number | null;
   /** Links followed from a start. */
   readonly depth: number;
-  /** Template the page was made by; `null` when it is not known. */
+  /** Visits a month, as a list of pages says; `null` when nobody said. */
+  readonly visits: number | null;
+  /** The page group it belongs to; `null` as long as the survey goes on. */
   readonly group: string | null;
   readonly error: string | null;
   /** Bytes on the wire in the heaviest view. */
@@ -70,6 +85,7 @@ export interface Encoded {
 export interface SurveyFacts {
   readonly head: SurveyHead;
   readonly pages: readonly SurveyedPage[];
+  /** Image files that arrived. */
   readonly files: readonly ImageFile[];
   readonly responses: readonly ImageResponse[];
   readonly placements: readonly Placement[];

@@ -1,7 +1,10 @@
 import { addressPattern, applyQueryRule } from '../core/address-pattern.js';
 import type { AddressPattern, QueryRule } from '../core/address-pattern.js';
+import { addressShape, goesRound } from '../core/address-shape.js';
 import { pageAddress } from '../core/address.js';
+import { withoutSession } from '../core/session-id.js';
 import type { DuePage, SkippedAddress } from '../core/survey.js';
+import { partyOf } from './third-party.js';
 
 /** Which pages are handed out. */
 export interface Scope {
@@ -14,7 +17,16 @@ export interface Scope {
   /** No addresses that one of these patterns means. */
   readonly exclude?: readonly string[];
   readonly query?: QueryRule;
+  /** Links are followed to the hosts of the starts, or to all of their registrable domains. */
+  readonly within?: 'host' | 'domain';
+  /** Pages whose addresses are of one shape that are found by links; left out, any number. */
+  readonly perGroup?: number | undefined;
+  /** Takes a page for what it is where its `rel=canonical` says that it is another. */
+  readonly ignoreCanonical?: boolean;
 }
+
+/** A page that a crawl begins with. */
+export type Seed = Pick<DuePage, 'url' | 'visits'>;
 
 /** Files that are linked to and are no pages. */
 const notPages =
@@ -25,8 +37,12 @@ const maxSkipped = 10_000;
 
 /** What an earlier run of the same survey left behind. */
 export interface Leftover {
-  /** Every address that was found, whatever became of it. */
-  readonly known: readonly string[];
+  /** Every page that was found, whatever became of it. */
+  readonly found: readonly DuePage[];
+  /** Addresses at which pages ended. */
+  readonly reached: readonly string[];
+  /** Addresses that were passed over. */
+  readonly passedOver: readonly string[];
   /** Pages that were found and not visited. */
   readonly due: readonly DuePage[];
   /** How many pages were visited. */
@@ -44,67 +60,123 @@ export interface Discovery {
  * once, under one form of its address.
  */
 export class Frontier {
-  readonly #hosts = new Set<string>();
+  /** Hosts or registrable domains that are surveyed. */
+  readonly #within = new Set<string>();
+  /** Pages that are due or were visited. */
   readonly #known = new Set<string>();
+  readonly #passedOver = new Set<string>();
   readonly #due: DuePage[] = [];
   readonly #scope: Scope;
   readonly #include: readonly AddressPattern[];
   readonly #exclude: readonly AddressPattern[];
+  /** How many pages were found by links, by the shape of their addresses. */
+  readonly #shapes = new Map<string, number>();
+  /** Pages that said that they are others. */
+  readonly #folded = new Set<string>();
   #found: { due: DuePage[]; skipped: SkippedAddress[] } = { due: [], skipped: [] };
-  #skipped = 0;
   #handedOut = 0;
 
-  /** @param leftover goes on where an earlier run stopped */
-  constructor(starts: readonly string[], scope: Scope, leftover?: Leftover) {
+  /**
+   * @param within addresses whose hosts, or domains, are surveyed
+   * @param leftover goes on where an earlier run stopped
+   */
+  constructor(within: readonly string[], scope: Scope, leftover?: Leftover) {
     this.#scope = scope;
     this.#include = (scope.include ?? []).map(addressPattern);
     this.#exclude = (scope.exclude ?? []).map(addressPattern);
-    const urls = starts.flatMap((start) => pageAddress(start) ?? []);
-    for (const url of urls) this.#hosts.add(new URL(url).host);
-    if (!leftover) {
-      for (const url of urls) this.#push(url, 0);
-      return;
+    for (const url of within) this.widen(url);
+    if (!leftover) return;
+    for (const url of leftover.reached) this.#known.add(url);
+    for (const url of leftover.passedOver) this.#passedOver.add(url);
+    for (const { url, depth } of leftover.found) {
+      this.#known.add(url);
+      if (depth > 0) this.#count(url);
     }
-    for (const url of leftover.known) this.#known.add(url);
     this.#due.push(...leftover.due);
     this.#handedOut = leftover.visited;
   }
 
-  /** Takes in the links of a page. */
-  add(links: readonly string[], depth: number): void {
-    for (const link of links) {
-      const address = pageAddress(link);
-      if (!address || !this.inScope(address)) continue;
-      const url = applyQueryRule(address, this.#scope.query ?? 'keep');
-      if (this.#known.has(url)) continue;
-      const reason = this.#reasonAgainst(url, depth);
-      if (reason) this.#skip(url, reason);
-      else this.#push(url, depth);
+  /** Takes in pages that a person named: they are visited whatever the patterns say. */
+  begin(seeds: readonly Seed[]): void {
+    for (const { url, visits } of seeds) {
+      const address = this.formOf(url);
+      if (!address) continue;
+      this.widen(address);
+      this.#push({ url: address, depth: 0, visits });
     }
   }
 
+  /** Takes in the links of a page, or what a sitemap names. */
+  add(links: readonly string[], depth: number): void {
+    for (const link of links) {
+      const url = this.formOf(link);
+      if (!url || !this.inScope(url) || this.#known.has(url) || this.#passedOver.has(url)) continue;
+      const reason = this.#reasonAgainst(url, depth);
+      if (reason) this.#skip(url, reason);
+      else {
+        this.#count(url);
+        this.#push({ url, depth, visits: null });
+      }
+    }
+  }
+
+  /** The one form of a link's address in this survey; `undefined` for what is none. */
+  formOf(link: string): string | undefined {
+    const address = pageAddress(link);
+    return address && applyQueryRule(withoutSession(address), this.#scope.query ?? 'keep');
+  }
+
   #reasonAgainst(url: string, depth: number): string | undefined {
+    const { perGroup = Infinity, depth: deepest = Infinity } = this.#scope;
     const kind = notPages.exec(new URL(url).pathname)?.[0];
     if (kind) return `a ${kind} file, not a page`;
-    if (depth > (this.#scope.depth ?? Infinity))
-      return `more than ${this.#scope.depth} links away from a start`;
+    if (depth > deepest) return `more than ${deepest} links away from a start`;
     if (this.#include.length > 0 && !this.#include.some((means) => means(url)))
       return 'not among the included addresses';
     if (this.#exclude.some((means) => means(url))) return 'excluded';
+    if (goesRound(url)) return 'its path goes round in circles';
+    const shape = addressShape(url);
+    if ((this.#shapes.get(shape) ?? 0) >= perGroup)
+      return `more than ${perGroup} pages like ${shape}`;
     return undefined;
   }
 
   /** Marks the address that a page ended at, so that it is not visited again under that name. */
   reached(url: string): boolean {
-    const final = pageAddress(url);
+    const final = this.formOf(url);
     if (!final || this.#known.has(final)) return false;
     this.#known.add(final);
     return true;
   }
 
-  /** Whether a page is on a host that is surveyed. */
+  /**
+   * Believes a page that says that it is another one, which is then due in its place.
+   *
+   * @returns whether it is to be believed: the other is one of this survey and does not say the like
+   */
+  fold(due: DuePage, canonical: string): boolean {
+    const other = this.formOf(canonical);
+    if (this.#scope.ignoreCanonical || due.depth === 0) return false;
+    if (!other || other === due.url || !this.inScope(other) || this.#folded.has(other))
+      return false;
+    this.add([other], due.depth);
+    if (!this.#known.has(other)) return false;
+    this.#folded.add(due.url);
+    return true;
+  }
+
+  /** Whether a page is one of the hosts, or domains, that are surveyed. */
   inScope(url: string): boolean {
-    return URL.canParse(url) && this.#hosts.has(new URL(url).host);
+    return URL.canParse(url) && this.#within.has(this.#placeOf(url));
+  }
+
+  /** Takes in the host, or domain, of an address. */
+  widen(url: string): void {
+    this.#within.add(this.#placeOf(url));
+  }
+
+  #placeOf(url: string): string {
+    return this.#scope.within === 'domain' ? partyOf(url) : new URL(url).host;
   }
 
   /** The next page, or `undefined` when there is none for now. */
@@ -139,16 +211,21 @@ export class Frontier {
     return this.#due.slice(0, maxSkipped).map(({ url }) => ({ url, reason }));
   }
 
-  #push(url: string, depth: number): void {
-    if (this.#known.has(url)) return;
-    this.#known.add(url);
-    this.#due.push({ url, depth });
-    this.#found.due.push({ url, depth });
+  #count(url: string): void {
+    const shape = addressShape(url);
+    this.#shapes.set(shape, (this.#shapes.get(shape) ?? 0) + 1);
+  }
+
+  #push(due: DuePage): void {
+    if (this.#known.has(due.url)) return;
+    this.#known.add(due.url);
+    this.#due.push(due);
+    this.#found.due.push(due);
   }
 
   #skip(url: string, reason: string): void {
-    if (this.#skipped++ >= maxSkipped) return;
-    this.#known.add(url);
+    if (this.#passedOver.size >= maxSkipped) return;
+    this.#passedOver.add(url);
     this.#found.skipped.push({ url, reason });
   }
 }

@@ -1,5 +1,5 @@
 import robotsParser from 'robots-parser';
-import type { FetchedText } from './fetch-text.js';
+import type { FetchedFile } from './fetch-file.js';
 
 /** The name that rules in a robots.txt address this tool by. */
 export const robotName = 'ZealousLynx';
@@ -10,47 +10,67 @@ export const robotsLimit = 500 * 1024;
 type Parse = (
   url: string,
   text: string,
-) => { isAllowed(url: string, agent: string): boolean | undefined };
+) => { isAllowed(url: string, agent: string): boolean | undefined; getSitemaps(): string[] };
 
 // The package is CommonJS: its function is the module itself.
 const parse = robotsParser as unknown as Parse;
 
-/** Says of an address why it must not be visited, or nothing when it may. */
-type Rules = (address: string) => string | undefined;
+interface Rules {
+  /** Says of an address why it must not be visited, or nothing when it may. */
+  readonly refusal: (address: string) => string | undefined;
+  readonly sitemaps: readonly string[];
+}
+
+const noRules: Rules = { refusal: () => undefined, sitemaps: [] };
 
 /** What the servers of a survey allow robots to visit (RFC 9309), each asked once. */
 export class Robots {
-  readonly #fetch: (url: string) => Promise<FetchedText>;
+  readonly #fetch: (url: string) => Promise<FetchedFile>;
   readonly #byOrigin = new Map<string, Promise<Rules>>();
 
   /** @param fetch brings the text of a robots.txt */
-  constructor(fetch: (url: string) => Promise<FetchedText>) {
+  constructor(fetch: (url: string) => Promise<FetchedFile>) {
     this.#fetch = fetch;
   }
 
   /** Why an address must not be visited; `undefined` when it may. */
   async refusal(address: string): Promise<string | undefined> {
+    return (await this.#rulesFor(address)).refusal(address);
+  }
+
+  /** The addresses of the sitemaps that the robots.txt of a host names. */
+  async sitemaps(address: string): Promise<readonly string[]> {
+    return (await this.#rulesFor(address)).sitemaps;
+  }
+
+  #rulesFor(address: string): Promise<Rules> {
     const { origin } = new URL(address);
     let rules = this.#byOrigin.get(origin);
     if (!rules) this.#byOrigin.set(origin, (rules = this.#load(origin)));
-    return (await rules)(address);
+    return rules;
   }
 
   async #load(origin: string): Promise<Rules> {
     const url = `${origin}/robots.txt`;
-    let answer: FetchedText;
+    let answer: FetchedFile;
     try {
       answer = await this.#fetch(url);
     } catch {
       // A server that does not answer will not answer the browser either, which says so better.
-      return () => undefined;
+      return noRules;
     }
     // Section 2.3.1.3: "unavailable" (4xx) allows everything; 2.3.1.4: "unreachable" (5xx) nothing.
-    if (answer.status >= 500)
-      return () => `robots.txt cannot be read (it answered ${answer.status}), which forbids all`;
-    if (answer.status < 200 || answer.status >= 300) return () => undefined;
-    const robots = parse(url, answer.text);
-    return (address) =>
-      robots.isAllowed(address, robotName) === false ? 'robots.txt forbids it' : undefined;
+    const { status } = answer;
+    if (status >= 500) {
+      const reason = `robots.txt cannot be read (it answered ${status}), which forbids all`;
+      return { refusal: () => reason, sitemaps: [] };
+    }
+    if (status < 200 || status >= 300) return noRules;
+    const robots = parse(url, answer.body.toString('utf8'));
+    return {
+      refusal: (address) =>
+        robots.isAllowed(address, robotName) === false ? 'robots.txt forbids it' : undefined,
+      sitemaps: robots.getSitemaps(),
+    };
   }
 }

@@ -10,6 +10,7 @@ export function isThirdParty(address: string, page: string): boolean {
   return host !== '' && partyOf(address) !== partyOf(page);
 }
 
-function partyOf(address: string): string {
+/** The registrable domain of an address, or its host where it has none. */
+export function partyOf(address: string): string {
   return getDomain(address, { allowPrivateDomains: true }) ?? hostOf(address).replace(/:\d+$/, '');
 }

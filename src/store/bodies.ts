@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
+import { readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { writeWhole } from './write-whole.js';
 
@@ -20,6 +20,11 @@ export class BodyStore {
   async keep(contentHash: string, body: Uint8Array): Promise<void> {
     if (this.has(contentHash)) return;
     await writeWhole(this.#path(contentHash), body);
+  }
+
+  /** Takes a body away, if it is there. */
+  async delete(contentHash: string): Promise<void> {
+    await rm(this.#path(contentHash), { force: true });
   }
 
   /** @throws Error when the body is not kept. */

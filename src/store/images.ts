@@ -37,6 +37,10 @@ export class ImageStore {
     );
   }
 
+  has(contentHash: string): boolean {
+    return this.#one.get(contentHash) !== undefined;
+  }
+
   get(contentHash: string): ImageFile | undefined {
     const row = this.#one.get(contentHash) as ImageRow | undefined;
     return row && toImageFile(row);

@@ -1,8 +1,13 @@
+import type Database from 'libsql';
+import { packVisits } from './pack-visits.js';
+
 /** The version of the workspace that this program writes. */
-export const schemaVersion = 1;
+export const schemaVersion = 2;
+
+type Migration = string | ((database: Database.Database) => void);
 
 /** What leads from each version to the next; the first one makes an empty workspace. */
-export const migrations: readonly string[] = [
+export const migrations: readonly Migration[] = [
   `
   CREATE TABLE survey (
     id INTEGER PRIMARY KEY,
@@ -108,4 +113,32 @@ export const migrations: readonly string[] = [
     PRIMARY KEY (session_id, position)
   );
   `,
+  // Rows of placements took most of a second to read for each 100,000: a visit is one document now.
+  (database) => {
+    database.exec(`
+      ALTER TABLE due ADD COLUMN visits REAL;
+      ALTER TABLE page ADD COLUMN visits REAL;
+      ALTER TABLE page ADD COLUMN curves TEXT NOT NULL DEFAULT '[]';
+      ALTER TABLE page ADD COLUMN shape TEXT NOT NULL DEFAULT '[]';
+      CREATE TABLE visit (
+        page_id INTEGER NOT NULL REFERENCES page(id) ON DELETE CASCADE,
+        view TEXT NOT NULL,
+        facts TEXT NOT NULL
+      );
+      CREATE INDEX visit_page ON visit(page_id);
+      CREATE TABLE survey_file (
+        survey_id INTEGER NOT NULL REFERENCES survey(id) ON DELETE CASCADE,
+        content_hash TEXT NOT NULL REFERENCES image_file(content_hash),
+        PRIMARY KEY (survey_id, content_hash)
+      ) WITHOUT ROWID;
+      INSERT OR IGNORE INTO survey_file
+        SELECT survey_id, content_hash FROM image_response JOIN page ON page.id = page_id;
+    `);
+    packVisits(database);
+    database.exec(`
+      DROP TABLE placement;
+      DROP TABLE image_response;
+      DROP TABLE slot_curve;
+    `);
+  },
 ];

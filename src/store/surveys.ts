@@ -1,47 +1,11 @@
 import type Database from 'libsql';
 import { NotFoundError } from '../core/errors.js';
-import type { ImageResponse } from '../core/image-file.js';
-import type { Placement, SlotCurve } from '../core/placement.js';
-import type {
-  DuePage,
-  SkippedAddress,
-  SurveyFacts,
-  SurveyHead,
-  SurveyPlan,
-  SurveyedPage,
-} from '../core/survey.js';
+import type { SurveyEntry, SurveyHead, SurveyPlan } from '../core/survey.js';
 import type { View } from '../core/view.js';
-import { toImageFile } from './images.js';
-import { toCurve, toHead, toPage, toPlacement, toResponse } from './survey-rows.js';
-import type {
-  CurveRow,
-  Details,
-  PageRow,
-  PlacementRow,
-  ResponseRow,
-  SurveyRow,
-} from './survey-rows.js';
+import { toHead } from './rows.js';
+import type { SurveyRow } from './rows.js';
 
-/** A page with everything that its visits found. */
-export interface PageRecord {
-  readonly page: SurveyedPage;
-  readonly placements: readonly Omit<Placement, 'page'>[];
-  readonly curves: readonly Omit<SlotCurve, 'page'>[];
-  readonly responses: readonly Omit<ImageResponse, 'page'>[];
-}
-
-/** What a crawl comes across besides the page that it visits. */
-export interface Found {
-  readonly due: readonly DuePage[];
-  readonly skipped: readonly SkippedAddress[];
-}
-
-const nothingFound: Found = { due: [], skipped: [] };
-
-/** What a survey found, without the encodes that are made from it. */
-export type SurveyedFacts = Omit<SurveyFacts, 'encoded'>;
-
-/** Surveys, and what their pages hold. */
+/** Surveys by their labels; what their pages hold is in the page store. */
 export class SurveyStore {
   readonly #database: Database.Database;
 
@@ -74,109 +38,9 @@ export class SurveyStore {
           JSON.stringify(plan),
         );
       const id = Number(lastInsertRowid);
-      if (!label)
-        this.#database.prepare('UPDATE survey SET label = ? WHERE id = ?').run(`survey-${id}`, id);
+      if (!label) this.rename(id, `survey-${id}`);
       return this.get(id);
     })();
-  }
-
-  /** Keeps one page with all that was found on it, whole or not at all. */
-  addPage(
-    surveyId: number,
-    { page, placements, curves, responses }: PageRecord,
-    found: Found = nothingFound,
-  ): void {
-    this.#database.transaction(() => {
-      this.addFound(surveyId, found);
-      const { lastInsertRowid } = this.#database
-        .prepare(
-          `INSERT INTO page
-             (survey_id, url, final_url, status, depth, page_group, error, bytes_by_type)
-           VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
-        )
-        .run(
-          surveyId,
-          page.url,
-          page.finalUrl,
-          page.status,
-          page.depth,
-          page.group,
-          page.error,
-          JSON.stringify(page.bytesByType),
-        );
-      const pageId = Number(lastInsertRowid);
-      const addPlacement = this.#database.prepare(
-        'INSERT INTO placement VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
-      );
-      for (const { view, kind, selector, url, contentHash, slot, fit, ...state } of placements)
-        addPlacement.run(
-          pageId,
-          view,
-          kind,
-          selector,
-          url,
-          contentHash,
-          slot.width,
-          slot.height,
-          fit,
-          Number(state.aboveFold),
-          Number(state.shown),
-          state.loading,
-          state.fetched,
-          JSON.stringify({
-            drawn: state.drawn,
-            naturalDensity: state.naturalDensity,
-            markup: state.markup,
-          } satisfies Details),
-        );
-      const addCurve = this.#database.prepare('INSERT INTO slot_curve VALUES (?, ?, ?, ?)');
-      for (const { kind, selector, pieces } of curves)
-        addCurve.run(pageId, kind, selector, JSON.stringify(pieces));
-      const addResponse = this.#database.prepare(
-        'INSERT INTO image_response VALUES (?, ?, ?, ?, ?, ?, ?)',
-      );
-      for (const response of responses)
-        addResponse.run(
-          pageId,
-          response.view,
-          response.url,
-          response.contentHash,
-          response.declaredType,
-          response.transferBytes,
-          Number(response.thirdParty),
-        );
-    })();
-  }
-
-  /** Keeps what was found besides a page: pages that are due, and addresses that are passed over. */
-  addFound(surveyId: number, { due, skipped }: Found): void {
-    const addDue = this.#database.prepare('INSERT OR IGNORE INTO due VALUES (?, ?, ?)');
-    const addSkipped = this.#database.prepare('INSERT INTO skipped VALUES (?, ?, ?)');
-    for (const { url, depth } of due) addDue.run(surveyId, url, depth);
-    for (const { url, reason } of skipped) addSkipped.run(surveyId, url, reason);
-  }
-
-  /** What a survey that was broken off had still to do. */
-  leftover(surveyId: number): {
-    known: string[];
-    due: DuePage[];
-    visited: number;
-  } {
-    const texts = (sql: string) =>
-      (this.#database.prepare(sql).all(surveyId) as { url: string }[]).map(({ url }) => url);
-    const settled = new Set([
-      ...texts('SELECT url FROM page WHERE survey_id = ?'),
-      ...texts('SELECT url FROM skipped WHERE survey_id = ?'),
-    ]);
-    const due = this.#database
-      .prepare('SELECT url, depth FROM due WHERE survey_id = ? ORDER BY depth, rowid')
-      .all(surveyId) as DuePage[];
-    const finals = texts('SELECT final_url AS url FROM page WHERE survey_id = ?');
-    return {
-      known: [...settled, ...finals, ...due.map(({ url }) => url)],
-      due: due.filter(({ url }) => !settled.has(url)).map(({ url, depth }) => ({ url, depth })),
-      visited: finals.length,
-    };
   }
 
   /** How a survey was to be made. */
@@ -191,6 +55,55 @@ export class SurveyStore {
     this.#database
       .prepare('UPDATE survey SET finished_at = ? WHERE id = ?')
       .run(finishedAt, surveyId);
+  }
+
+  rename(surveyId: number, label: string): void {
+    this.#database.prepare('UPDATE survey SET label = ? WHERE id = ?').run(label, surveyId);
+  }
+
+  /**
+   * Takes a survey away, with everything that no other one needs.
+   *
+   * @returns content hashes of the bodies that nobody names any more
+   */
+  delete(surveyId: number): string[] {
+    const orphans = 'content_hash NOT IN (SELECT content_hash FROM survey_file)';
+    return this.#database.transaction(() => {
+      this.#database.prepare('DELETE FROM survey WHERE id = ?').run(surveyId);
+      const rows = this.#database
+        .prepare(
+          `SELECT content_hash AS hash FROM image_file WHERE ${orphans}
+           UNION SELECT result_hash FROM encoded WHERE ${orphans} AND result_hash NOT IN
+             (SELECT result_hash FROM encoded WHERE NOT (${orphans}) AND result_hash IS NOT NULL)`,
+        )
+        .all() as { hash: string }[];
+      this.#database.exec(
+        `DELETE FROM encoded WHERE ${orphans}; DELETE FROM image_file WHERE ${orphans};`,
+      );
+      const kept = this.#database.prepare('SELECT 1 FROM image_file WHERE content_hash = ?');
+      return rows.map(({ hash }) => hash).filter((hash) => !kept.get(hash));
+    })();
+  }
+
+  /** All surveys, the oldest first. */
+  list(): SurveyEntry[] {
+    const rows = this.#database
+      .prepare(
+        `SELECT survey.*,
+           (SELECT count(*) FROM page WHERE survey_id = survey.id) AS pages,
+           (SELECT count(*) FROM skipped WHERE survey_id = survey.id) AS skipped,
+           count(bytes) AS files, total(bytes) AS bytes
+         FROM survey LEFT JOIN survey_file ON survey_id = id LEFT JOIN image_file USING (content_hash)
+         GROUP BY survey.id ORDER BY survey.id`,
+      )
+      .all() as (SurveyRow & Record<'pages' | 'skipped' | 'files' | 'bytes', number>)[];
+    return rows.map((row) => ({
+      ...toHead(row),
+      pages: row.pages,
+      skipped: row.skipped,
+      files: row.files,
+      bytes: row.bytes,
+    }));
   }
 
   /**
@@ -218,46 +131,6 @@ export class SurveyStore {
       .prepare('SELECT label FROM survey GROUP BY label ORDER BY max(id)')
       .all();
     return (rows as { label: string }[]).map(({ label }) => label);
-  }
-
-  /** Everything that a survey found. */
-  read(head: SurveyHead): SurveyedFacts {
-    const all = <Row>(sql: string) => this.#database.prepare(sql).all(head.id) as Row[];
-    return {
-      head,
-      pages: this.pages(head.id),
-      files: all<Parameters<typeof toImageFile>[0]>(
-        `SELECT * FROM image_file WHERE content_hash IN (
-           SELECT content_hash FROM image_response JOIN page ON page.id = page_id
-           WHERE survey_id = ?) ORDER BY content_hash`,
-      ).map(toImageFile),
-      responses: all<ResponseRow>(
-        `SELECT page.url AS page, image_response.* FROM image_response
-         JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY image_response.rowid`,
-      ).map(toResponse),
-      placements: all<PlacementRow>(
-        `SELECT page.url AS page, placement.* FROM placement
-         JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY placement.rowid`,
-      ).map(toPlacement),
-      curves: all<CurveRow>(
-        `SELECT page.url AS page, slot_curve.* FROM slot_curve
-         JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY page_id`,
-      ).map(toCurve),
-    };
-  }
-
-  pages(surveyId: number): SurveyedPage[] {
-    const rows = this.#database
-      .prepare('SELECT * FROM page WHERE survey_id = ? ORDER BY id')
-      .all(surveyId) as PageRow[];
-    return rows.map(toPage);
-  }
-
-  skipped(surveyId: number): SkippedAddress[] {
-    const rows = this.#database
-      .prepare('SELECT url, reason FROM skipped WHERE survey_id = ?')
-      .all(surveyId) as SkippedAddress[];
-    return rows.map(({ url, reason }) => ({ url, reason }));
   }
 
   /** The survey with this number. */

@@ -1,11 +1,13 @@
-import { existsSync, mkdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, mkdirSync, statSync } from 'node:fs';
+import { readdir } from 'node:fs/promises';
+import { join, relative } from 'node:path';
 import Database from 'libsql';
 import { LynxError, WorkspaceError, messageOf } from '../core/errors.js';
 import { BodyStore } from './bodies.js';
 import { EncodeStore } from './encodes.js';
 import { ImageStore } from './images.js';
 import { migrations, schemaVersion } from './schema.js';
+import { PageStore } from './pages.js';
 import { SessionStore } from './sessions.js';
 import { SurveyStore } from './surveys.js';
 
@@ -18,6 +20,7 @@ const fileName = 'workspace.sqlite';
 export class Workspace {
   readonly folder: string;
   readonly surveys: SurveyStore;
+  readonly pages: PageStore;
   readonly images: ImageStore;
   readonly encodes: EncodeStore;
   readonly sessions: SessionStore;
@@ -28,6 +31,7 @@ export class Workspace {
     this.folder = folder;
     this.#database = database;
     this.surveys = new SurveyStore(database);
+    this.pages = new PageStore(database);
     this.images = new ImageStore(database);
     this.encodes = new EncodeStore(database);
     this.sessions = new SessionStore(database);
@@ -68,6 +72,25 @@ export class Workspace {
     return Workspace.open(folder);
   }
 
+  /** Bytes on disk: the database, and the bodies of images. */
+  async size(): Promise<{ readonly database: number; readonly bodies: number }> {
+    const names = await readdir(this.folder, { recursive: true, withFileTypes: true });
+    const size = { database: 0, bodies: 0 };
+    for (const entry of names) {
+      if (!entry.isFile()) continue;
+      const bytes = statSync(join(entry.parentPath, entry.name), { throwIfNoEntry: false })?.size;
+      if (entry.name.startsWith(fileName)) size.database += bytes ?? 0;
+      else if (relative(this.folder, entry.parentPath).startsWith('bodies'))
+        size.bodies += bytes ?? 0;
+    }
+    return size;
+  }
+
+  /** Gives the room of what was deleted back to the disk. */
+  tidy(): void {
+    this.#database.exec('VACUUM; PRAGMA wal_checkpoint(TRUNCATE);');
+  }
+
   close(): void {
     this.#database.close();
   }
@@ -83,7 +106,9 @@ function migrate(database: Database.Database, folder: string): void {
     );
   for (let next = version; next < schemaVersion; next++)
     database.transaction(() => {
-      database.exec(migrations[next]!);
+      const migration = migrations[next]!;
+      if (typeof migration === 'string') database.exec(migration);
+      else migration(database);
       database.pragma(`user_version = ${next + 1}`);
     })();
 }

@@ -5,11 +5,12 @@ import { isThirdParty } from '../crawl/third-party.js';
 import { noBytes, totalBytes } from '../core/request.js';
 import type { BytesByType } from '../core/request.js';
 import type { DuePage } from '../core/survey.js';
-import type { Found, PageRecord } from '../store/surveys.js';
+import type { Found, PageRecord } from '../store/pages.js';
 import type { TaskOptions } from './progress.js';
+import { visitPage } from './visit-page.js';
+import type { Manners } from './visit-page.js';
 
-export interface CrawlOptions {
-  readonly signal: AbortSignal | undefined;
+export interface CrawlOptions extends Manners {
   readonly onProgress: NonNullable<TaskOptions['onProgress']>;
   /** Keeps a page with what was found on it, in one go. */
   readonly keep: (record: PageRecord, found: Found) => void;
@@ -28,8 +29,9 @@ export interface CrawlOptions {
 export async function crawl(
   frontier: Frontier,
   visitors: readonly PageVisitor[],
-  { signal, onProgress, keep, keepFound, refusal, visited }: CrawlOptions,
+  { onProgress, keep, keepFound, refusal, visited, ...manners }: CrawlOptions,
 ): Promise<void> {
+  const { signal } = manners;
   const wake = new Set<() => void>();
   let busy = 0;
   let done = visited;
@@ -42,12 +44,12 @@ export async function crawl(
     onProgress({ stage: 'pages', done, total: done + busy + frontier.waiting, doing: due.url });
     const refused = await refusal(due.url);
     if (refused !== undefined) return passOver(due.url, refused);
-    const visits = await visitor.visit(due.url);
+    const visits = await visitPage(visitor, due.url, manners);
     if (signal?.aborted) return;
-    const outcome = judge(due, visits, frontier);
+    const reason = reasonAgainst(due, visits, frontier);
     for (const { links } of visits) frontier.add(links, due.depth + 1);
-    if (typeof outcome === 'string') return passOver(due.url, outcome);
-    keep(outcome, frontier.takeFound());
+    if (reason !== undefined) return passOver(due.url, reason);
+    keep(recordOf(due, visits), frontier.takeFound());
     done++;
   };
   const work = async (visitor: PageVisitor) => {
@@ -68,15 +70,33 @@ export async function crawl(
   onProgress({ stage: 'pages', done, total: done, doing: '' });
 }
 
-/** A page's record, or in words why the address is not a page of this survey. */
-function judge(due: DuePage, visits: readonly Visit[], frontier: Frontier): PageRecord | string {
+/** In words why an address that was visited is not a page of this survey, when it is not. */
+function reasonAgainst(
+  due: DuePage,
+  visits: readonly Visit[],
+  frontier: Frontier,
+): string | undefined {
   const good = visits.find(({ error }) => error === null);
-  const [first] = visits;
-  const finalUrl = (good ?? first)?.finalUrl ?? due.url;
-  if (good && finalUrl !== due.url) {
-    if (!frontier.inScope(finalUrl)) return `leads to another site: ${finalUrl}`;
+  if (!good) return undefined;
+  const finalUrl = frontier.formOf(good.finalUrl) ?? good.finalUrl;
+  if (finalUrl !== due.url) {
+    if (!frontier.inScope(finalUrl)) {
+      // A person who names `a.test` may mean `www.a.test`.
+      if (due.depth > 0) return `leads to another site: ${finalUrl}`;
+      frontier.widen(finalUrl);
+    }
     if (!frontier.reached(finalUrl)) return `leads to ${finalUrl}, which is visited anyway`;
   }
+  const { canonical } = good;
+  if (canonical && frontier.formOf(canonical) !== finalUrl && frontier.fold(due, canonical))
+    return `says that it is ${canonical}`;
+  return undefined;
+}
+
+function recordOf(due: DuePage, visits: readonly Visit[]): PageRecord {
+  const good = visits.find(({ error }) => error === null);
+  const told = good ?? visits[0];
+  const finalUrl = told?.finalUrl ?? due.url;
   const problems = visits.flatMap(({ view, error, warning }) => {
     const words = error ?? warning;
     return words === null ? [] : { view, words };
@@ -85,19 +105,23 @@ function judge(due: DuePage, visits: readonly Visit[], frontier: Frontier): Page
     page: {
       url: due.url,
       finalUrl,
-      status: (good ?? first)?.status ?? null,
+      status: told?.status ?? null,
       depth: due.depth,
+      visits: due.visits,
       group: null,
       error: problemWords(problems, visits.length),
       bytesByType: heaviest(visits),
     },
-    placements: visits.flatMap(({ view, placements }) =>
-      placements.map((placement) => ({ ...placement, view })),
-    ),
+    visits: visits.map(({ view, placements, images }) => ({
+      view,
+      placements,
+      responses: images.map((image) => ({
+        ...image,
+        thirdParty: isThirdParty(image.url, finalUrl),
+      })),
+    })),
     curves: visits.flatMap(({ curves }) => curves),
-    responses: visits.flatMap(({ view, images }) =>
-      images.map((image) => ({ ...image, view, thirdParty: isThirdParty(image.url, finalUrl) })),
-    ),
+    shape: good?.shape ?? [],
   };
 }
 

@@ -26,7 +26,7 @@ export async function rank(
   policy: Policy,
   options: TaskOptions = {},
 ): Promise<RankResult> {
-  const facts = workspace.surveys.read(workspace.surveys.find(label));
+  const facts = workspace.pages.read(workspace.surveys.find(label));
   const encoded = await weigh(workspace, facts, policy, options);
   const ranking = rankImages({ ...facts, encoded }, policy);
   return { survey: facts.head, pages: facts.pages, encoded, ...ranking };

@@ -1,43 +1,78 @@
 import type { KeepBody } from '../browser/bodies.js';
 import type { HostMap } from '../browser/launch.js';
 import { SurveyBrowser } from '../browser/survey-browser.js';
-import { defaultVisitLimits } from '../browser/visit.js';
 import type { VisitLimits } from '../browser/visit.js';
+import { readAddressList } from '../crawl/address-list.js';
+import { fetchFile } from '../crawl/fetch-file.js';
+import type { FetchedFile } from '../crawl/fetch-file.js';
 import { Frontier } from '../crawl/frontier.js';
 import type { Scope } from '../crawl/frontier.js';
-import { fetchText } from '../crawl/fetch-text.js';
+import { Pacer } from '../crawl/pacer.js';
 import { Robots, robotName, robotsLimit } from '../crawl/robots.js';
+import { maxSitemapBytes } from '../crawl/sitemap.js';
+import { accessHeaders, splitCredentials } from '../core/access.js';
+import type { Access } from '../core/access.js';
 import { UsageError } from '../core/errors.js';
+import { missingImages } from '../core/missing-images.js';
+import type { MissingImage } from '../core/missing-images.js';
+import { groupPages } from '../core/page-groups.js';
+import type { NamedGroup } from '../core/page-groups.js';
 import type { Policy } from '../core/policy.js';
 import type { SkippedAddress, SurveyHead, SurveyedPage } from '../core/survey.js';
 import type { View } from '../core/view.js';
 import { readImageFacts } from '../images/facts.js';
+import { contentHashOf } from '../images/hash.js';
 import type { Workspace } from '../store/workspace.js';
 import { crawl } from './crawl.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
+import { readSitemaps } from './read-sitemaps.js';
 import { openStarts } from './starts.js';
 import type { OpenStarts } from './starts.js';
 import { weigh } from './weigh.js';
+import type { Weighable } from './weigh.js';
 
 export interface SurveyOptions extends TaskOptions {
   readonly label?: string | undefined;
   readonly views: readonly View[];
   /** Which pages are visited. */
   readonly scope: Scope;
+  /** File that names pages, with their visits where they are known. */
+  readonly list?: string | undefined;
+  /** Sitemaps: addresses, files, or `robots` for those that robots.txt names. */
+  readonly sitemaps?: readonly string[];
   /** Visits what a robots.txt forbids, too. */
   readonly ignoreRobots?: boolean;
   /** How the tool names itself to servers; left out, the browser's own name with the tool's behind it. */
   readonly userAgent?: string | undefined;
   /** Pages that are loaded at the same time. */
   readonly tabs: number;
+  /** Milliseconds between the beginnings of two page loads from one host. */
+  readonly pace?: number;
+  /** How often a page is asked for again when it failed and may not the next time. */
+  readonly retries?: number;
   readonly hosts?: HostMap;
+  /** What is shown to hosts so that they let the tool in; never kept. */
+  readonly accesses?: readonly Access[];
+  /** File with cookies and local storage that a browser saved; never kept. */
+  readonly browserState?: string | undefined;
+  /** Accepts certificates that do not verify. */
+  readonly anyCertificate?: boolean;
+  /** Page groups that a person has named. */
+  readonly groups?: readonly NamedGroup[];
+  /** Leaves bodies of images out of the workspace, and with them the encodes. */
+  readonly noBodies?: boolean;
+  /** Leaves the encodes to whoever asks for them first. */
+  readonly noEncodes?: boolean;
   readonly policy: Policy;
   readonly limits?: VisitLimits;
 }
 
 /** A survey that was broken off, to be taken up again as it was begun. */
-export interface ResumeOptions extends Omit<SurveyOptions, 'views' | 'scope' | 'label'> {
+export interface ResumeOptions extends Omit<
+  SurveyOptions,
+  'views' | 'scope' | 'label' | 'list' | 'sitemaps'
+> {
   /** Label of the survey; the newest when it is left out. */
   readonly survey?: string | undefined;
 }
@@ -46,27 +81,56 @@ export interface SurveyResult {
   readonly survey: SurveyHead;
   readonly pages: readonly SurveyedPage[];
   readonly skipped: readonly SkippedAddress[];
+  readonly missing: readonly MissingImage[];
   /** Whether it was stopped before it was through. */
   readonly interrupted: boolean;
 }
 
 /**
- * Crawls from the starts, measures every image on every page in every view, encodes each at its need,
- * and keeps it all in the workspace, page by page. What goes wrong with a page is a row of the result.
+ * Crawls from the starts, a list and sitemaps, measures every image on every page in every view, encodes
+ * each at its need, and keeps it all in the workspace, page by page. What goes wrong with a page is a
+ * row of the result.
  *
- * @throws BrowserError when no browser can be started; UsageError, NotFoundError for a wrong start.
+ * @throws BrowserError when no browser can be started; UsageError, NotFoundError for a wrong start, list
+ *   or sitemap.
  */
 export async function survey(
   workspace: Workspace,
   starts: readonly string[],
   options: SurveyOptions,
 ): Promise<SurveyResult> {
-  const open = await openStarts(starts, options.hosts ?? {});
-  return work(workspace, open, options, options.scope, () => {
-    const plan = { given: starts, scope: { ...options.scope } };
+  const listed = options.list === undefined ? [] : readAddressList(options.list);
+  const split = starts.map(splitCredentials);
+  const given = split.map(({ address }) => address);
+  const accesses = [...(options.accesses ?? []), ...split.flatMap(({ access }) => access ?? [])];
+  const open = await openStarts(given, options.hosts ?? {});
+  return work(workspace, open, { ...options, accesses }, async (robots) => {
+    const seeds = [...open.urls.map((url) => ({ url, visits: null })), ...listed];
+    const within = seeds.map(({ url }) => url);
+    const sitemaps = options.sitemaps ?? [];
+    const named = await readSitemaps(
+      sitemaps,
+      within,
+      robots,
+      fetcher({ ...options, accesses }, open.hosts),
+    );
+    // Where there is nothing else to go by, the hosts that a sitemap names are the ones that are meant.
+    if (within.length === 0) within.push(...named.pages);
+    const frontier = new Frontier(within, options.scope);
+    frontier.begin(seeds);
+    frontier.add(named.pages, 0);
+    const hosts = [...new Set(within.map((url) => `${new URL(url).origin}/`))];
+    const plan = { given, hosts, scope: { ...options.scope } };
     const now = new Date().toISOString();
-    const head = workspace.surveys.begin(options.label, now, open.urls, options.views, plan);
-    return { head, frontier: new Frontier(open.urls, options.scope), visited: 0 };
+    const head = workspace.surveys.begin(
+      options.label,
+      now,
+      open.urls.length > 0 ? open.urls : hosts,
+      options.views,
+      plan,
+    );
+    workspace.pages.addFound(head.id, { due: [], skipped: named.problems });
+    return { head, frontier, visited: 0 };
   });
 }
 
@@ -88,10 +152,14 @@ export async function resumeSurvey(
   const plan = workspace.surveys.plan(head.id);
   const scope = plan.scope as unknown as Scope;
   const open = await openStarts(plan.given, options.hosts ?? {});
-  return work(workspace, open, { ...options, views: head.views }, scope, () => {
-    const leftover = workspace.surveys.leftover(head.id);
-    const frontier = new Frontier(open.urls, scope, leftover);
-    return { head, frontier, visited: leftover.visited };
+  return work(workspace, open, { ...options, views: head.views, scope }, async () => {
+    const leftover = workspace.pages.leftover(head.id);
+    const within = [...plan.hosts, ...leftover.startsReached];
+    return {
+      head,
+      frontier: new Frontier(within, scope, leftover),
+      visited: leftover.visited,
+    };
   });
 }
 
@@ -101,39 +169,48 @@ interface Begun {
   readonly visited: number;
 }
 
+type WorkOptions = Omit<SurveyOptions, 'label' | 'list' | 'sitemaps'>;
+
 /** @param begin is called when the browser is there: a survey that cannot be made leaves no trace */
 async function work(
   workspace: Workspace,
   open: OpenStarts,
-  options: Omit<SurveyOptions, 'scope' | 'label'>,
-  scope: Scope,
-  begin: () => Begun,
+  options: WorkOptions,
+  begin: (robots: Robots) => Promise<Begun>,
 ): Promise<SurveyResult> {
-  const { signal, onProgress = noProgress, limits = defaultVisitLimits } = options;
-  const { surveys } = workspace;
+  const { signal, onProgress = noProgress } = options;
+  const { surveys, pages } = workspace;
   try {
-    const browser = await SurveyBrowser.open(
-      options.views,
-      Math.min(options.tabs, scope.pages),
-      bodyKeeper(workspace),
-      open.hosts,
-      limits,
-      options.userAgent,
-    );
+    const browser = await SurveyBrowser.open({
+      views: options.views,
+      tabs: Math.min(options.tabs, options.scope.pages),
+      keepBody: bodyKeeper(workspace, options.noBodies ?? false),
+      hosts: open.hosts,
+      limits: options.limits,
+      userAgent: options.userAgent,
+      accesses: options.accesses,
+      browserState: options.browserState,
+      anyCertificate: options.anyCertificate,
+    });
     const stop = () => void browser.close();
     signal?.addEventListener('abort', stop, { once: true });
     try {
-      const { head, frontier, visited } = begin();
-      const robots = robotsFor(open.hosts, options.userAgent);
+      const robots = new Robots(fetcher(options, open.hosts, robotsLimit));
+      const { head, frontier, visited } = await begin(robots);
       await crawl(frontier, browser.visitors, {
         refusal: async (url) => (options.ignoreRobots ? undefined : robots.refusal(url)),
-        keep: (record, found) => surveys.addPage(head.id, record, found),
-        keepFound: (found) => surveys.addFound(head.id, found),
+        keep: (record, found) => pages.add(head.id, record, found),
+        keepFound: (found) => pages.addFound(head.id, found),
+        pacer: new Pacer(options.pace ?? 0),
+        retries: options.retries ?? 2,
         signal,
         onProgress,
         visited,
       });
-      if (!signal?.aborted) await weigh(workspace, surveys.read(head), options.policy, options);
+      pages.setGroups(head.id, groupPages(pages.shapes(head.id), options.groups));
+      const encodes = !options.noBodies && !options.noEncodes;
+      if (!signal?.aborted && encodes)
+        await weigh(workspace, weighable(workspace, head), options.policy, options);
       if (!signal?.aborted) surveys.finish(head.id, new Date().toISOString());
       return resultOf(workspace, head.id, signal?.aborted ?? false);
     } finally {
@@ -145,35 +222,47 @@ async function work(
   }
 }
 
-/** Keeps a body and the facts of it, and answers with its content hash. */
-function bodyKeeper(workspace: Workspace): KeepBody {
+/** Keeps a body and the facts of it, each content once, and answers with its content hash. */
+function bodyKeeper(workspace: Workspace, noBodies: boolean): KeepBody {
   return async (body, declaredType) => {
-    const file = await readImageFacts(body, declaredType);
-    await workspace.bodies.keep(file.contentHash, body);
-    workspace.images.add(file);
-    return file.contentHash;
+    const contentHash = contentHashOf(body);
+    if (!noBodies) await workspace.bodies.keep(contentHash, body);
+    if (!workspace.images.has(contentHash))
+      workspace.images.add(await readImageFacts(body, declaredType));
+    return contentHash;
   };
 }
 
-/** Milliseconds that a server has to answer with its robots.txt. */
-const robotsTimeout = 15_000;
+/** Milliseconds that a server has to answer with its robots.txt or a sitemap. */
+const fileTimeout = 15_000;
 
-function robotsFor(hosts: HostMap, userAgent: string | undefined): Robots {
-  return new Robots((url) =>
-    fetchText(url, {
+/** Fetches files as the browser of this survey would. */
+function fetcher(
+  { userAgent, accesses = [], anyCertificate }: WorkOptions,
+  hosts: HostMap,
+  limit = maxSitemapBytes,
+): (url: string) => Promise<FetchedFile> {
+  return (url) =>
+    fetchFile(url, {
       hosts,
       userAgent: userAgent ?? robotName,
-      limit: robotsLimit,
-      timeout: robotsTimeout,
-    }),
-  );
+      headersFor: (address) => accessHeaders(accesses, address),
+      anyCertificate,
+      limit,
+      timeout: fileTimeout,
+    });
+}
+
+function weighable({ pages }: Workspace, head: SurveyHead): Weighable {
+  return { head, files: pages.files(head.id), placements: pages.placements(head.id) };
 }
 
 function resultOf(workspace: Workspace, id: number, interrupted: boolean): SurveyResult {
   return {
     survey: workspace.surveys.get(id),
-    pages: workspace.surveys.pages(id),
-    skipped: workspace.surveys.skipped(id),
+    pages: workspace.pages.list(id),
+    skipped: workspace.pages.skipped(id),
+    missing: missingImages(workspace.pages.responses(id)),
     interrupted,
   };
 }

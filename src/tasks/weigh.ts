@@ -2,19 +2,25 @@ import { availableParallelism } from 'node:os';
 import pLimit from 'p-limit';
 import { messageOf } from '../core/errors.js';
 import type { ImageFile } from '../core/image-file.js';
-import { largestNeed } from '../core/need.js';
+import type { Placement } from '../core/placement.js';
 import type { Policy } from '../core/policy.js';
-import { needsByFile } from '../core/ranking.js';
+import { largestNeeds } from '../core/ranking.js';
 import type { Size } from '../core/size.js';
-import type { Encoded } from '../core/survey.js';
+import type { Encoded, SurveyHead } from '../core/survey.js';
 import { encoderVersion } from '../images/encode.js';
 import { tidy } from '../images/facts.js';
 import { contentHashOf } from '../images/hash.js';
 import { encodeNeeded } from '../images/needed.js';
-import type { SurveyedFacts } from '../store/surveys.js';
 import type { Workspace } from '../store/workspace.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
+
+/** What has to be known of a survey to encode its images. */
+export interface Weighable {
+  readonly head: SurveyHead;
+  readonly files: readonly ImageFile[];
+  readonly placements: Iterable<Placement>;
+}
 
 /**
  * Encodes every image file of a survey at its need, the largest over all its placements. What the
@@ -24,20 +30,21 @@ import type { TaskOptions } from './progress.js';
  */
 export async function weigh(
   workspace: Workspace,
-  facts: SurveyedFacts,
+  { head, files, placements }: Weighable,
   policy: Policy,
   { signal, onProgress = noProgress }: TaskOptions = {},
 ): Promise<Encoded[]> {
   const key = policyKey(policy);
-  const needs = needsByFile({ ...facts, encoded: [] }, policy);
+  const needs = largestNeeds(placements, files, head.views, policy);
   const known: Encoded[] = [];
   const due: { file: ImageFile; need: Size }[] = [];
-  for (const file of facts.files) {
-    const need = largestNeed(needs.get(file.contentHash) ?? []);
+  for (const file of files) {
+    const need = needs.get(file.contentHash);
     if (!need || file.problem !== null) continue;
     const encoded = workspace.encodes.get(file.contentHash, need, key);
     const usable = encoded && (!encoded.resultHash || workspace.bodies.has(encoded.resultHash));
     if (usable) known.push(encoded);
+    else if (!workspace.bodies.has(file.contentHash)) known.push(withoutBody(file, need));
     else due.push({ file, need });
   }
   const limit = pLimit(availableParallelism());
@@ -55,6 +62,13 @@ export async function weigh(
     ),
   );
   return [...known, ...results.flat()];
+}
+
+/** What stands in for an encode where there is nothing to be encoded. */
+function withoutBody({ contentHash }: ImageFile, need: Size): Encoded {
+  const steps = { pixelRatio: 1, sameFormat: 0, best: 0 };
+  const problem = 'its body was not kept: survey again with bodies';
+  return { contentHash, need, format: 'png', steps, resultHash: null, problem };
 }
 
 async function encodeOne(

@@ -1,5 +1,5 @@
 import type { Browser, BrowserContext } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { BodyCollector } from '../../dist/src/browser/bodies.js';
 import { contextFor, launchBrowser } from '../../dist/src/browser/launch.js';
 import { firstWidths, sweepRange } from '../../dist/src/browser/sweep.js';
@@ -34,7 +34,7 @@ async function visit(body: string, more: Readonly<Record<string, Answer>> = {}) 
     ...more,
   });
   const bodies = new BodyCollector((bytes) => Promise.resolve(contentHashOf(bytes)));
-  const visitor = new Visitor(context, view, bodies, new Map(), true);
+  const visitor = new Visitor({ context, view, bodies, wireBytes: new Map(), sweeps: true });
   return { origin, asked, visitor, result: await visitor.visit(`${origin}/`) };
 }
 
@@ -85,7 +85,7 @@ describe('the sweep', () => {
     const { result, asked, visitor, origin } = await visit(
       `<picture><source media="(max-width:700px)" srcset="/b.png"><img id="choice" src="/a.png"></picture>`,
     );
-    expect(asked).toContain('/b.png');
+    await vi.waitFor(() => expect(asked).toContain('/b.png'));
     expect(result.images.map(({ url }) => url)).toEqual([`${origin}/a.png`]);
     expect(result.placements).toHaveLength(1);
     expect(result.placements[0]).toMatchObject({

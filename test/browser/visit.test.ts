@@ -2,7 +2,8 @@ import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BodyCollector } from '../../dist/src/browser/bodies.js';
 import { contextFor, launchBrowser } from '../../dist/src/browser/launch.js';
-import { Visitor, networkWords } from '../../dist/src/browser/visit.js';
+import { networkWords } from '../../dist/src/browser/navigate.js';
+import { Visitor } from '../../dist/src/browser/visit.js';
 import type { Visit, VisitLimits } from '../../dist/src/browser/visit.js';
 import type { View } from '../../src/core/view.js';
 import { contentHashOf } from '../../src/images/hash.js';
@@ -26,7 +27,7 @@ afterAll(() => browser.close());
 
 function visitor(): Visitor {
   const bodies = new BodyCollector((body) => Promise.resolve(contentHashOf(body)));
-  return new Visitor(context, view, bodies, new Map());
+  return new Visitor({ context, view, bodies, wireBytes: new Map(), limits });
 }
 
 /** Serves a page with a picture beside it, and visits it. */
@@ -36,7 +37,7 @@ async function visit(body: string, more: Readonly<Record<string, Answer>> = {}):
     '/a.jpg': { type: 'image/jpeg', body: picture },
     ...more,
   });
-  return visitor().visit(`${origin}/`, limits);
+  return visitor().visit(`${origin}/`);
 }
 
 describe('a visit', () => {
@@ -162,10 +163,8 @@ describe('a visit', () => {
       '/file': { type: 'application/octet-stream', body: 'x' },
       '/text': { type: 'text/plain', body: 'x' },
     });
-    expect((await visitor().visit(`${origin}/file`, limits)).error).toBe('is a download');
-    expect((await visitor().visit(`${origin}/text`, limits)).error).toBe(
-      'is text/plain, not a page',
-    );
+    expect((await visitor().visit(`${origin}/file`)).error).toBe('is a download');
+    expect((await visitor().visit(`${origin}/text`)).error).toBe('is text/plain, not a page');
   });
 
   it('counts the bytes of the first fetch where the cache answers', async () => {
@@ -174,10 +173,7 @@ describe('a visit', () => {
       '/a.jpg': { type: 'image/jpeg', body: picture },
     });
     const same = visitor();
-    const [first, second] = [
-      await same.visit(`${origin}/`, limits),
-      await same.visit(`${origin}/`, limits),
-    ];
+    const [first, second] = [await same.visit(`${origin}/`), await same.visit(`${origin}/`)];
     expect(first.images[0]!.transferBytes).toBeGreaterThan(picture.length);
     expect(second.images).toEqual(first.images);
     expect(second.bytesByType.image).toBe(first.bytesByType.image);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { ImageFile } from '../../src/core/image-file.js';
 import { defaultPolicy } from '../../src/core/policy.js';
-import { needsByFile, rankImages } from '../../src/core/ranking.js';
+import { largestNeeds, rankImages } from '../../src/core/ranking.js';
 import type { Encoded, SurveyFacts } from '../../src/core/survey.js';
 import { causes } from '../../src/core/waste.js';
 import { defaultViews } from '../../src/core/view.js';
@@ -53,7 +53,12 @@ function surveyOf(sketches: readonly Sketch[]): SurveyFacts {
         view,
         url: `http://a.test/${index}-${copy}.jpg`,
         contentHash: `hash-${index}`,
+        problem: null,
+        status: 200,
+        redirects: [],
         declaredType: 'image/jpeg',
+        protocol: 'http/1.1',
+        headers: {},
         transferBytes: sketch.bytes + 200,
         thirdParty: false,
       })),
@@ -186,11 +191,16 @@ describe('rankImages', () => {
   });
 });
 
-describe('needsByFile', () => {
-  it('has a need for each placement that shows pixels, at the density of its view', () => {
-    const needs = needsByFile(surveyOf([plain, { ...plain, shown: false }]), defaultPolicy);
+describe('largestNeeds', () => {
+  it('is the largest need of each file that shows pixels, at the density of its views', () => {
+    const { placements, files } = surveyOf([plain, { ...plain, shown: false }]);
+    const views = [
+      { ...defaultViews[0]!, density: 1.5 },
+      { ...defaultViews[2]!, density: 1 },
+    ];
+    const seen = placements.filter(({ view }) => views.some(({ name }) => name === view));
+    const needs = largestNeeds(seen, files, views, defaultPolicy);
     expect([...needs.keys()]).toEqual(['hash-0']);
-    const widths = new Set(needs.get('hash-0')!.map(({ width }) => width));
-    expect(widths).toEqual(new Set([200, 100]));
+    expect(needs.get('hash-0')).toEqual({ width: 150, height: 75 });
   });
 });

@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { Frontier } from '../../src/crawl/frontier.js';
+import type { Scope } from '../../src/crawl/frontier.js';
 import { isThirdParty } from '../../src/crawl/third-party.js';
+
+function begun(starts: readonly string[], scope: Scope): Frontier {
+  const frontier = new Frontier([], scope);
+  frontier.begin(starts.map((url) => ({ url, visits: null })));
+  return frontier;
+}
 
 function drain(frontier: Frontier): string[] {
   const urls: string[] = [];
@@ -10,14 +17,14 @@ function drain(frontier: Frontier): string[] {
 
 describe('Frontier', () => {
   it('hands each page out once, nearest to a start first', () => {
-    const frontier = new Frontier(['http://a.test/', 'http://a.test/#top'], { pages: 10 });
+    const frontier = begun(['http://a.test/', 'http://a.test/#top'], { pages: 10 });
     frontier.add(['http://a.test/x', 'http://a.test/x#y', 'http://a.test/'], 1);
     frontier.add(['http://a.test/z'], 2);
     expect(drain(frontier)).toEqual(['0 http://a.test/', '1 http://a.test/x', '2 http://a.test/z']);
   });
 
   it('stays on the hosts of its starts, ports included', () => {
-    const frontier = new Frontier(['http://a.test/'], { pages: 10 });
+    const frontier = begun(['http://a.test/'], { pages: 10 });
     frontier.add(
       ['http://b.test/', 'http://www.a.test/', 'http://a.test:8080/', 'mailto:x@a.test'],
       1,
@@ -28,7 +35,7 @@ describe('Frontier', () => {
   });
 
   it('says what it passed over, and why', () => {
-    const frontier = new Frontier(['http://a.test/'], { pages: 2 });
+    const frontier = begun(['http://a.test/'], { pages: 2 });
     frontier.add(['http://a.test/a.JPG', 'http://a.test/b', 'http://a.test/c'], 1);
     expect(drain(frontier)).toHaveLength(2);
     expect(frontier.waiting).toBe(0);
@@ -41,7 +48,7 @@ describe('Frontier', () => {
   });
 
   it('keeps to its depth, its patterns and its rule for queries', () => {
-    const frontier = new Frontier(['http://a.test/'], {
+    const frontier = begun(['http://a.test/'], {
       pages: 100,
       depth: 2,
       include: ['/journal/*', '/kites*'],
@@ -73,7 +80,7 @@ describe('Frontier', () => {
   });
 
   it('gives the place of a page that turned out to be none to another', () => {
-    const frontier = new Frontier(['http://a.test/'], { pages: 1 });
+    const frontier = begun(['http://a.test/'], { pages: 1 });
     frontier.add(['http://a.test/b'], 1);
     expect(frontier.next()?.url).toBe('http://a.test/');
     expect(frontier.next()).toBeUndefined();
@@ -82,7 +89,7 @@ describe('Frontier', () => {
   });
 
   it('tells what it found once, and goes on from what an earlier run left', () => {
-    const first = new Frontier(['http://a.test/'], { pages: 3 });
+    const first = begun(['http://a.test/'], { pages: 3 });
     first.next();
     first.add(['http://a.test/b', 'http://a.test/c'], 1);
     const found = first.takeFound().due;
@@ -95,7 +102,7 @@ describe('Frontier', () => {
     const second = new Frontier(
       ['http://a.test/'],
       { pages: 3 },
-      { known: found.map(({ url }) => url), due: found.slice(1), visited: 1 },
+      { found, reached: [], passedOver: [], due: found.slice(1), visited: 1 },
     );
     second.add(['http://a.test/', 'http://a.test/b', 'http://a.test/d'], 2);
     expect(drain(second)).toEqual(['1 http://a.test/b', '1 http://a.test/c']);
@@ -103,7 +110,7 @@ describe('Frontier', () => {
   });
 
   it('does not visit a page again under the address it led to', () => {
-    const frontier = new Frontier(['http://a.test/'], { pages: 10 });
+    const frontier = begun(['http://a.test/'], { pages: 10 });
     expect(frontier.reached('http://a.test/home')).toBe(true);
     expect(frontier.reached('http://a.test/home')).toBe(false);
     frontier.add(['http://a.test/home'], 1);

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { fetchText, mappedAddress } from '../../src/crawl/fetch-text.js';
+import { fetchFile, mappedAddress } from '../../src/crawl/fetch-file.js';
 import { Robots } from '../../src/crawl/robots.js';
 import { serve } from '../support/server.js';
 
 const options = { hosts: {}, userAgent: 'ZealousLynx', limit: 1_000, timeout: 2_000 };
 
 function robotsOf(status: number, text: string): Robots {
-  return new Robots(() => Promise.resolve({ status, text }));
+  return new Robots(() => Promise.resolve({ status, body: Buffer.from(text) }));
 }
 
 describe('Robots', () => {
@@ -52,16 +52,16 @@ Disallow: /caf%C3%A9`,
   });
 });
 
-describe('fetchText', () => {
+describe('fetchFile', () => {
   it('follows redirects, and reads no more than it may', async () => {
     const { origin } = await serve({
       '/a': { location: '/b' },
       '/b': { type: 'text/plain', body: 'x'.repeat(5_000) },
       '/loop': { location: '/loop' },
     });
-    const { status, text } = await fetchText(`${origin}/a`, options);
-    expect([status, text.length]).toEqual([200, 1_000]);
-    await expect(fetchText(`${origin}/loop`, options)).rejects.toThrow('redirects in a circle');
+    const { status, body } = await fetchFile(`${origin}/a`, options);
+    expect([status, body.length]).toEqual([200, 1_000]);
+    await expect(fetchFile(`${origin}/loop`, options)).rejects.toThrow('redirects in a circle');
   });
 
   it('goes where a host really is, and gives up on one that is silent', async () => {
@@ -70,10 +70,10 @@ describe('fetchText', () => {
       '/slow': { wait: 5_000 },
     });
     const hosts = { '*.test': origin.slice('http://'.length) };
-    expect((await fetchText('http://kites.test/robots.txt', { ...options, hosts })).text).toBe(
-      'here',
-    );
-    await expect(fetchText(`${origin}/slow`, { ...options, timeout: 200 })).rejects.toThrow();
+    expect(
+      (await fetchFile('http://kites.test/robots.txt', { ...options, hosts })).body.toString(),
+    ).toBe('here');
+    await expect(fetchFile(`${origin}/slow`, { ...options, timeout: 200 })).rejects.toThrow();
     expect(mappedAddress('deep.kites.test', { '*.test': '[::1]:80' })).toEqual({
       hostname: '::1',
       port: '80',

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'libsql';
 import { describe, expect, it } from 'vitest';
-import { outcomeOf, run, runJson, start } from '../support/program.js';
+import { oneView, outcomeOf, run, runJson, start } from '../support/program.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';
@@ -14,7 +14,11 @@ describe('a wrong call', () => {
     [['surve', 'x'], 'there is no command surve – did you mean survey?', 'USAGE'],
     [['rank', '--tpo', '5'], 'there is no option --tpo – did you mean --top?', 'USAGE'],
     [[], 'Say which command to run.', 'USAGE'],
-    [['survey'], 'say where to begin – give an address or a folder, or --resume', 'USAGE'],
+    [
+      ['survey'],
+      'say where to begin – give an address or a folder, --list, --sitemap, or --resume',
+      'USAGE',
+    ],
     [['clock'], 'Not enough non-option arguments', 'USAGE'],
     [
       ['rank', '--top', 'many'],
@@ -68,7 +72,7 @@ describe('settings', () => {
   ])('a config file with %j is refused with its place', async (text, words) => {
     const cwd = temporaryFolder();
     writeFiles(cwd, { 'zealous-lynx.config.yaml': text, 'site/index.html': '<p>x' });
-    const { status, stderr } = await run(['survey', 'site'], { cwd });
+    const { status, stderr } = await run(['survey', 'site', ...oneView], { cwd });
     expect(stderr).toContain(words);
     expect(status).toBe(2);
   });
@@ -101,7 +105,7 @@ describe('the program', () => {
     const cwd = temporaryFolder();
     const all = await run(['--help'], { cwd });
     expect(all.status).toBe(0);
-    const commands = ['survey', 'rank', 'refit', 'clock', 'compare', 'demo'];
+    const commands = ['survey', 'rank', 'refit', 'clock', 'compare', 'surveys', 'demo'];
     for (const command of commands) expect(all.stdout).toContain(`zealous-lynx ${command}`);
     const helps = await Promise.all(commands.map((command) => run([command, '--help'], { cwd })));
     for (const { stdout } of helps) {
@@ -114,7 +118,7 @@ describe('the program', () => {
   it('refuses a workspace that a newer version wrote, and leaves it alone', async () => {
     const cwd = temporaryFolder();
     writeFiles(cwd, { 'site/index.html': '<p>x' });
-    await run(['survey', 'site'], { cwd });
+    await run(['survey', 'site', ...oneView], { cwd });
     const path = join(cwd, '.zealous-lynx/workspace.sqlite');
     const database = new Database(path);
     database.pragma('user_version = 1000');
@@ -147,7 +151,7 @@ describe('the program', () => {
       'site/index.html': '<meta charset="utf-8"><title>\u001b[2J</title><img src="\u202egnp.png">',
       'site/\u202egnp.png': picture,
     });
-    await run(['survey', 'site', '--label', 'a\u001b[31mb'], { cwd });
+    await run(['survey', 'site', '--label', 'a\u001b[31mb', ...oneView], { cwd });
     const { stdout } = await run(['rank'], { cwd });
     expect(stdout).toContain('gnp.png');
     expect(stdout).toContain('\uFFFD[31mb');
@@ -165,7 +169,7 @@ describe('the program', () => {
       '/slow': { body: 'never in time', wait: 20_000 },
       '/a.jpg': { type: 'image/jpeg', body: picture },
     });
-    const child = start(['survey', `${origin}/`, '--tabs', '1'], { cwd });
+    const child = start(['survey', `${origin}/`, '--tabs', '1', ...oneView], { cwd });
     const ended = outcomeOf(child);
     while (!asked.includes('/slow')) await new Promise((resolve) => setTimeout(resolve, 50));
     child.kill('SIGINT');

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { outcomeOf, run, runJson, start } from '../support/program.js';
+import { oneView, outcomeOf, run, runJson, start, twoViews } from '../support/program.js';
 import { temporaryFolder } from '../support/folder.js';
 import { photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';
@@ -22,7 +22,7 @@ describe('a crawl', () => {
     );
     const { origin } = await serve({ '/': { body: page(links) }, ...pages });
     const { pages: visited, skipped } = await runJson<SurveyDocument>(
-      ['survey', `${origin}/`, '--pages', '4'],
+      ['survey', `${origin}/`, '--pages', '4', ...oneView],
       { cwd },
     );
     expect(visited).toHaveLength(4);
@@ -38,12 +38,17 @@ describe('a crawl', () => {
       '/closed': { body: page('<p>closed') },
       '/robots.txt': { type: 'text/plain', body: 'User-agent: zealouslynx\nDisallow: /closed' },
     });
-    const { pages, skipped } = await runJson<SurveyDocument>(['survey', `${origin}/`], { cwd });
+    const { pages, skipped } = await runJson<SurveyDocument>(['survey', `${origin}/`, ...oneView], {
+      cwd,
+    });
     expect(pages.map(({ url }) => url)).toEqual([`${origin}/`, `${origin}/open`]);
     expect(skipped).toEqual([{ url: `${origin}/closed`, reason: 'robots.txt forbids it' }]);
     expect(asked).not.toContain('/closed');
     expect(asked.filter((path) => path === '/robots.txt')).toHaveLength(1);
-    const all = await runJson<SurveyDocument>(['survey', `${origin}/`, '--ignore-robots'], { cwd });
+    const all = await runJson<SurveyDocument>(
+      ['survey', `${origin}/`, '--ignore-robots', ...oneView],
+      { cwd },
+    );
     expect(all.pages).toHaveLength(3);
   });
 
@@ -63,14 +68,17 @@ describe('a crawl', () => {
       answers[name] = { wait: 250, body: page(`<img src="/a.jpg" width="40">${links(more)}`) };
     });
     const { origin, asked } = await serve(answers);
-    const child = start(['survey', `${origin}/`, '--tabs', '2', '--exclude', '/else*'], { cwd });
+    const child = start(
+      ['survey', `${origin}/`, '--tabs', '2', '--exclude', '/else*', ...twoViews],
+      { cwd },
+    );
     const ended = outcomeOf(child);
     while (!asked.includes('/p3')) await new Promise((resolve) => setTimeout(resolve, 20));
     child.kill('SIGKILL');
     await ended;
 
     const finished = await run(['survey', `${origin}/`, '--resume'], { cwd });
-    expect(finished.stderr).toContain('leave the starts out');
+    expect(finished.stderr).toContain('leave the starts, the list and the sitemaps out');
     const before = asked.length;
     const { survey, pages, skipped } = await runJson<SurveyDocument>(['survey', '--resume'], {
       cwd,

@@ -4,7 +4,7 @@ import { once } from 'node:events';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { runJson, start } from '../support/program.js';
+import { runJson, start, twoViews } from '../support/program.js';
 
 interface Shown {
   readonly view: string;
@@ -46,7 +46,15 @@ beforeAll(async () => {
   );
   const address = hosts['brindlebay.test']!;
   await runJson(
-    ['survey', 'http://brindlebay.test/museum/', '--pages', '1', '--map-host', `*.test=${address}`],
+    [
+      'survey',
+      'http://brindlebay.test/museum/',
+      '--pages',
+      '1',
+      '--map-host',
+      `*.test=${address}`,
+      ...twoViews,
+    ],
     { cwd },
   );
   ({ images: files } = await runJson<{ images: File[] }>(['rank', '--top', '1000'], { cwd }));

@@ -1,7 +1,7 @@
 import { existsSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { outcomeOf, run, runJson, start } from '../support/program.js';
+import { oneView, outcomeOf, run, runJson, start } from '../support/program.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';
@@ -94,7 +94,7 @@ describe('a refit that was broken off', () => {
       'site/a.jpg': await photograph(400, 300).jpeg().toBuffer(),
       'site/b/a.png': await photograph(300, 300, 5).png().toBuffer(),
     });
-    await run(['survey', 'site'], { cwd });
+    await run(['survey', 'site', ...oneView], { cwd });
     const first = await runJson<{ files: { path: string }[] }>(['refit', '--out', 'new'], { cwd });
     expect(first.files).toHaveLength(2);
     rmSync(join(cwd, 'new', first.files[0]!.path));
@@ -110,7 +110,7 @@ describe('a refit that was broken off', () => {
       'site/index.html': `<img src="img/a.jpg" width="50"><img src="data:image/png;base64,${inline.toString('base64')}" width="30">`,
       'site/img/a.jpg': await photograph(400, 300).jpeg().toBuffer(),
     });
-    await run(['survey', 'site'], { cwd });
+    await run(['survey', 'site', ...oneView], { cwd });
     const { files, kept } = await runJson<{
       files: { path: string }[];
       kept: { url: string; reason: string }[];
@@ -129,7 +129,7 @@ describe('a refit that was broken off', () => {
       'site/a.jpg': await photograph(400, 300).jpeg().toBuffer(),
       'site/a.png': await photograph(300, 300, 5).png().toBuffer(),
     });
-    await run(['survey', 'site'], { cwd });
+    await run(['survey', 'site', ...oneView], { cwd });
     const { files } = await runJson<{ files: { path: string; contentHash: string }[] }>(
       ['refit', '--out', 'new'],
       { cwd },

@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { run, runJson } from '../support/program.js';
+import { run, runJson, twoViews } from '../support/program.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { animation, drawing, photograph } from '../support/pictures.js';
 import { schemaErrors } from '../support/schemas.js';
@@ -90,7 +90,7 @@ function site(folder: string): string {
 describe('survey and rank of a folder', () => {
   it('report every number as it was built', async () => {
     const cwd = temporaryFolder();
-    const survey = await runJson<SurveyDocument>(['survey', site(cwd)], { cwd });
+    const survey = await runJson<SurveyDocument>(['survey', site(cwd), ...twoViews], { cwd });
     expect(schemaErrors('survey', survey)).toEqual([]);
     expect(survey.pages.map(({ url, status, depth }) => [url, status, depth])).toEqual([
       ['http://kites.localhost/', 200, 0],
@@ -161,7 +161,7 @@ describe('survey and rank of a folder', () => {
 
   it('refit writes what rank promised, in the same folders, and nothing else', async () => {
     const cwd = temporaryFolder();
-    await runJson(['survey', site(cwd)], { cwd });
+    await runJson(['survey', site(cwd), ...twoViews], { cwd });
     const ranking = await runJson<RankDocument>(['rank', '--top', '100'], { cwd });
     const out = join(cwd, 'new');
     const printed = await run(['refit', '--out', out], { cwd });
@@ -194,7 +194,7 @@ describe('survey and rank of a folder', () => {
 
   it('refit touches nothing that it did not write', async () => {
     const cwd = temporaryFolder();
-    await runJson(['survey', site(cwd)], { cwd });
+    await runJson(['survey', site(cwd), ...twoViews], { cwd });
     writeFiles(join(cwd, 'new'), { 'img/copy.jpg': 'mine' });
     const refused = await run(['refit', '--out', 'new'], { cwd });
     expect(refused.status).toBe(3);
@@ -240,7 +240,7 @@ describe('survey of a site with faults', () => {
       '/old': { location: '/new' },
       '/new': { body: page('<p>new') },
     });
-    const survey = await runJson<SurveyDocument>(['survey', `${origin}/`], { cwd });
+    const survey = await runJson<SurveyDocument>(['survey', `${origin}/`, ...twoViews], { cwd });
     expect(schemaErrors('survey', survey)).toEqual([]);
     const errors = Object.fromEntries(
       survey.pages.map(({ url, error }) => [url.slice(origin.length), error]),
@@ -248,8 +248,8 @@ describe('survey of a site with faults', () => {
     expect(errors).toEqual({
       '/': undefined,
       '/broken': 'answered 500',
-      '/empty': 'answered 503',
-      '/hangs-up': 'the server closed the connection without an answer',
+      '/empty': 'answered 503, 3 times',
+      '/hangs-up': 'the server closed the connection without an answer, 3 times',
       '/loop': 'redirects in a circle',
       '/data': 'is application/json, not a page',
       '/away': 'no such host',
@@ -286,7 +286,7 @@ describe('survey of a site with faults', () => {
       '/large.jpg': { type: 'image/jpeg', body: large },
       '/small.jpg': { type: 'image/jpeg', body: wide },
     });
-    await runJson(['survey', `${origin}/`, '--tabs', '1'], { cwd });
+    await runJson(['survey', `${origin}/`, '--tabs', '1', ...twoViews], { cwd });
     const { images } = await runJson<RankDocument>(['rank'], { cwd });
     const small = images.find(({ url }) => url.endsWith('/small.jpg'));
     expect(small?.placements.map(({ view }) => view)).toContain('laptop');

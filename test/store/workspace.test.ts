@@ -9,7 +9,7 @@ import { contentHashOf } from '../../src/images/hash.js';
 import { Workspace } from '../../src/store/workspace.js';
 import { temporaryFolder } from '../support/folder.js';
 
-const plan = { given: ['http://a.test/'], scope: { pages: 5 } };
+const plan = { given: ['http://a.test/'], hosts: ['http://a.test/'], scope: { pages: 5 } };
 const now = '2026-01-01T00:00:00.000Z';
 
 const file = {
@@ -27,45 +27,82 @@ const record = {
     finalUrl: 'http://a.test/',
     status: 200,
     depth: 0,
+    visits: 1200,
     group: null,
     error: null,
     bytesByType: { ...noBytes(), image: 1100 },
   },
-  responses: [
+  visits: [
     {
       view: 'phone',
-      url: 'http://a.test/x.png',
-      contentHash: file.contentHash,
-      declaredType: 'image/png',
-      transferBytes: 1100,
-      thirdParty: false,
+      responses: [
+        {
+          url: 'http://a.test/x.png',
+          contentHash: file.contentHash,
+          problem: null,
+          status: 200,
+          redirects: ['http://a.test/old.png'],
+          declaredType: 'image/png',
+          protocol: 'http/1.1',
+          headers: { 'cache-control': 'max-age=60' },
+          transferBytes: 1100,
+          thirdParty: false,
+        },
+        {
+          url: 'http://a.test/gone.png',
+          contentHash: null,
+          problem: 'answered 404',
+          status: 404,
+          redirects: [],
+          declaredType: 'text/html',
+          protocol: 'http/1.1',
+          headers: {},
+          transferBytes: 90,
+          thirdParty: false,
+        },
+      ],
+      placements: [
+        {
+          kind: 'img' as const,
+          selector: 'body > img',
+          url: 'http://a.test/x.png',
+          contentHash: file.contentHash,
+          slot: { width: 20.5, height: 15.25 },
+          fit: 'cover' as const,
+          aboveFold: true,
+          shown: true,
+          loading: 'lazy' as const,
+          drawn: { width: 12, height: null },
+          naturalDensity: 2,
+          fetched: 'on-scroll' as const,
+          markup: {
+            alt: '',
+            srcset: null,
+            sizes: null,
+            fetchPriority: 'auto' as const,
+            decoding: 'async' as const,
+            dimensions: true,
+          },
+        },
+        {
+          kind: 'background' as const,
+          selector: 'body::before',
+          url: 'http://a.test/gone.png',
+          contentHash: null,
+          slot: { width: 320, height: 40 },
+          fit: 'none' as const,
+          aboveFold: false,
+          shown: false,
+          loading: 'eager' as const,
+          drawn: null,
+          naturalDensity: 1,
+          fetched: null,
+          markup: null,
+        },
+      ],
     },
   ],
-  placements: [
-    {
-      view: 'phone',
-      kind: 'img' as const,
-      selector: 'body > img',
-      url: 'http://a.test/x.png',
-      contentHash: file.contentHash,
-      slot: { width: 20.5, height: 15.25 },
-      fit: 'cover' as const,
-      aboveFold: true,
-      shown: true,
-      loading: 'lazy' as const,
-      drawn: { width: 12, height: null },
-      naturalDensity: 2,
-      fetched: 'on-scroll' as const,
-      markup: {
-        alt: '',
-        srcset: null,
-        sizes: null,
-        fetchPriority: 'auto' as const,
-        decoding: 'async' as const,
-        dimensions: true,
-      },
-    },
-  ],
+  shape: [3, 4_000_000_000],
   curves: [
     {
       kind: 'img' as const,
@@ -85,25 +122,26 @@ describe('Workspace', () => {
     const first = open(folder);
     const head = first.surveys.begin('before', now, ['http://a.test/'], defaultViews, plan);
     first.images.add(file);
-    first.surveys.addPage(head.id, record);
-    first.surveys.addFound(head.id, {
+    first.pages.add(head.id, record);
+    first.pages.addFound(head.id, {
       due: [],
       skipped: [{ url: 'http://a.test/b.pdf', reason: 'a .pdf file' }],
     });
     first.surveys.finish(head.id, now);
     first.close();
     const second = open(folder);
-    const facts = second.surveys.read(second.surveys.find('before'));
+    const facts = second.pages.read(second.surveys.find('before'));
     const page = 'http://a.test/';
     expect(facts).toEqual({
       head: { ...head, finishedAt: now },
       pages: [record.page],
       files: [file],
-      responses: record.responses.map((response) => ({ ...response, page })),
-      placements: record.placements.map((placement) => ({ ...placement, page })),
+      responses: record.visits[0]!.responses.map((one) => ({ ...one, page, view: 'phone' })),
+      placements: record.visits[0]!.placements.map((one) => ({ ...one, page, view: 'phone' })),
       curves: record.curves.map((curve) => ({ ...curve, page })),
     });
-    expect(second.surveys.skipped(head.id)).toEqual([
+    expect(second.pages.shapes(head.id)).toEqual([{ url: page, shape: record.shape }]);
+    expect(second.pages.skipped(head.id)).toEqual([
       { url: 'http://a.test/b.pdf', reason: 'a .pdf file' },
     ]);
     second.close();
@@ -112,16 +150,18 @@ describe('Workspace', () => {
   it('keeps a page whole or not at all', () => {
     const workspace = open();
     const head = workspace.surveys.begin(undefined, now, [], defaultViews, plan);
-    const unknownFile = { ...record.responses[0]!, contentHash: 'b'.repeat(64) };
+    const [visit] = record.visits;
+    const unknownFile = { ...visit!.responses[0]!, contentHash: 'b'.repeat(64) };
+    const found = { due: [{ url: 'http://a.test/b', depth: 1, visits: null }], skipped: [] };
     expect(() =>
-      workspace.surveys.addPage(head.id, {
-        ...record,
-        placements: [],
-        curves: [],
-        responses: [unknownFile],
-      }),
-    ).toThrow();
-    expect(workspace.surveys.pages(head.id)).toEqual([]);
+      workspace.pages.add(
+        head.id,
+        { ...record, visits: [{ ...visit!, responses: [unknownFile] }] },
+        found,
+      ),
+    ).toThrow(/FOREIGN KEY/);
+    expect(workspace.pages.list(head.id)).toEqual([]);
+    expect(workspace.pages.leftover(head.id).found).toEqual([]);
     workspace.close();
   });
 
@@ -133,19 +173,24 @@ describe('Workspace', () => {
     const due = ['http://a.test/', 'http://a.test/b', 'http://a.test/c'].map((url, depth) => ({
       url,
       depth,
+      visits: depth === 0 ? 1200 : null,
     }));
-    first.surveys.addPage(id, record, { due, skipped: [] });
-    first.surveys.addFound(id, {
+    first.pages.add(id, record, { due, skipped: [] });
+    first.pages.addFound(id, {
       due: [],
       skipped: [{ url: 'http://a.test/b', reason: 'excluded' }],
     });
     first.close();
     const second = open(folder);
     expect(second.surveys.plan(id)).toEqual(plan);
-    const { due: left, visited, known } = second.surveys.leftover(id);
-    expect(left).toEqual([{ url: 'http://a.test/c', depth: 2 }]);
-    expect(visited).toBe(1);
-    expect(new Set(known)).toEqual(new Set(due.map(({ url }) => url)));
+    expect(second.pages.leftover(id)).toEqual({
+      found: due,
+      reached: ['http://a.test/'],
+      startsReached: ['http://a.test/'],
+      passedOver: ['http://a.test/b'],
+      due: [{ url: 'http://a.test/c', depth: 2, visits: null }],
+      visited: 1,
+    });
     second.close();
   });
 

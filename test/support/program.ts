@@ -3,6 +3,10 @@ import type { ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { fileURLToPath } from 'node:url';
 
+/** Views enough to tell a dense screen from another, where all of them would only take longer. */
+export const twoViews = ['--view', 'phone', '--view', 'laptop'] as const;
+export const oneView = ['--view', 'laptop'] as const;
+
 /** The built program. */
 export const programFile = fileURLToPath(new URL('../../dist/src/cli/main.js', import.meta.url));
 

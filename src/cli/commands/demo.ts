@@ -97,7 +97,7 @@ async function wholeStory(workspace: Workspace, out: string, io: Io): Promise<nu
     {
       surveyed: (result) => {
         surveyed = result;
-        documents.push(surveyDocument(result.survey, result.pages, result.skipped));
+        documents.push(surveyDocument(result));
         title('survey: what is there');
         say(drawSurvey(result, 8, screen));
       },

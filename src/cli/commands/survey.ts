@@ -1,123 +1,81 @@
-import { availableParallelism } from 'node:os';
-import { array, object, string } from 'yup';
-import { UsageError } from '../../core/errors.js';
+import type { InferType } from 'yup';
+import { viewsOfAudience } from '../../core/audience.js';
+import { SettingError, UsageError } from '../../core/errors.js';
+import { chooseViews } from '../../core/view.js';
+import type { View } from '../../core/view.js';
 import { surveyDocument } from '../../output/json/survey.js';
 import { drawSurvey } from '../../output/terminal/survey.js';
-import type { QueryRule } from '../../core/address-pattern.js';
-import { shortText, textList, wholeNumber, yesOrNo } from '../checks.js';
+import { accessesOf } from '../access-settings.js';
 import { defineCommand } from '../command.js';
-import { hostMapOf, shared } from '../common-options.js';
+import { hostMapOf } from '../common-options.js';
+import type { Ground } from '../config-file.js';
+import { defaultPages, queryRuleOf, surveyOptions, surveySchema } from '../survey-options.js';
 
-const defaultTabs = Math.max(1, Math.min(4, availableParallelism()));
-const top = shared.top(30, 'pages');
-const label = shared.label('survey');
+type Settings = InferType<typeof surveySchema>;
 
 export const surveyCommand = defineCommand({
   call: 'survey [start..]',
   describe: 'Crawl a site and measure every image on it',
   positionals: { start: 'Addresses to begin at, or folders of static sites' },
-  options: {
-    pages: { describe: 'Visit at most so many pages [50]', type: 'string', requiresArg: true },
-    depth: {
-      describe: 'Follow links at most so far from a start [any number]',
-      type: 'string',
-      requiresArg: true,
-    },
-    include: {
-      describe: 'Only addresses like this; * stands for anything; may be given several times',
-      type: 'string',
-      array: true,
-      requiresArg: true,
-    },
-    exclude: {
-      describe: 'No addresses like this; may be given several times',
-      type: 'string',
-      array: true,
-      requiresArg: true,
-    },
-    query: {
-      describe: 'keep or drop queries of addresses, or keep only the named keys: page,id [keep]',
-      type: 'string',
-      requiresArg: true,
-    },
-    'ignore-robots': { describe: 'Visit what robots.txt forbids, too', type: 'boolean' },
-    'user-agent': {
-      describe: "Name to give to servers [the browser's, with ZealousLynx behind it]",
-      type: 'string',
-      requiresArg: true,
-    },
-    tabs: {
-      describe: `Load so many pages at a time [${defaultTabs}]`,
-      type: 'string',
-      requiresArg: true,
-    },
-    label: label.option,
-    resume: {
-      describe: 'Go on with a survey that was broken off, as it was begun',
-      type: 'boolean',
-    },
-    survey: {
-      ...shared.survey.option,
-      describe: 'With --resume: label of the survey [the newest]',
-    },
-    top: top.option,
-    'map-host': shared.mapHost.option,
-  },
-  schema: object({
-    start: array().of(string().required('an address or a folder')).default([]),
-    pages: wholeNumber(1, 100_000).default(50),
-    depth: wholeNumber(0, 1_000),
-    include: textList('a pattern like /journal/*').default([]),
-    exclude: textList('a pattern like /journal/*').default([]),
-    query: textList('keep, drop, or keys joined by commas').default(['keep']),
-    ignoreRobots: yesOrNo().default(false),
-    userAgent: shortText(),
-    tabs: wholeNumber(1, 32).default(defaultTabs),
-    label: label.check,
-    resume: yesOrNo().default(false),
-    survey: shared.survey.check,
-    top: top.check,
-    mapHost: shared.mapHost.check,
-  }),
+  options: surveyOptions,
+  schema: surveySchema,
   examples: [
     ['survey http://brindlebay.test/', 'up to 50 pages of the site, in every view'],
     ['survey ./public --label before', 'a folder of a static site, served on loopback'],
+    ['survey --list pages.csv --audience screens.csv', 'what analytics says matters'],
+    ['survey --sitemap http://brindlebay.test/sitemap.xml --pages 500', 'what a sitemap names'],
     ['survey http://brindlebay.test/ --include "/journal/*" --depth 3', 'one part of the site'],
+    ["survey http://staging.test/ --basic 'staging.test=$LOGIN'", 'with LOGIN=user:password set'],
     ['survey --resume', 'go on where Ctrl-C or a power cut ended the last one'],
-    ['survey http://brindlebay.test/ --json', 'for other programs'],
   ],
-  run: async (settings, { views, policy }, { screen, task, print }) => {
-    const { start, resume } = settings;
-    if (resume === start.length > 0)
+  run: async (settings, ground, { screen, task, print }) => {
+    const { start, resume, list, sitemap } = settings;
+    const given = start.length > 0 || sitemap.length > 0 || list !== undefined;
+    if (resume === given)
       throw new UsageError(
         resume ? 'a survey is resumed from where it began' : 'say where to begin',
-        { hint: resume ? 'leave the starts out' : 'give an address or a folder, or --resume' },
+        {
+          hint: resume
+            ? 'leave the starts, the list and the sitemaps out'
+            : 'give an address or a folder, --list, --sitemap, or --resume',
+        },
       );
     const { Workspace } = await import('../../store/workspace.js');
     const { resumeSurvey, survey } = await import('../../tasks/survey.js');
-    const workspace = Workspace.open(settings.workspace);
     const common = {
       ...task,
-      policy,
+      policy: ground.policy,
+      groups: ground.groups,
       tabs: settings.tabs,
       hosts: hostMapOf(settings.mapHost),
       ignoreRobots: settings.ignoreRobots,
       userAgent: settings.userAgent,
+      pace: settings.pace,
+      retries: settings.retries,
+      limits: { load: settings.timeout * 1000, images: 8_000 },
+      accesses: accessesOf(ground.access, settings, process.env),
+      browserState: settings.browserState,
+      anyCertificate: settings.anyCertificate,
+      noBodies: !settings.bodies,
+      noEncodes: !settings.encode,
     };
-    const scope = {
-      pages: settings.pages,
-      depth: settings.depth,
-      include: settings.include,
-      exclude: settings.exclude,
-      query: queryRuleOf(settings.query),
-    };
+    const views = await viewsFor(settings, ground);
+    const scope = await scopeOf(settings);
+    const workspace = Workspace.open(settings.workspace);
     try {
       const result = resume
         ? await resumeSurvey(workspace, { ...common, survey: settings.survey })
-        : await survey(workspace, start, { ...common, views, scope, label: settings.label });
+        : await survey(workspace, start, {
+            ...common,
+            views,
+            scope,
+            list,
+            sitemaps: sitemap,
+            label: settings.label,
+          });
       print(
         () => drawSurvey(result, settings.top, screen),
-        () => surveyDocument(result.survey, result.pages, result.skipped),
+        () => surveyDocument(result),
       );
       if (result.interrupted) return 130;
       return result.pages.some(({ error, status }) => error === null || status !== null) ? 0 : 3;
@@ -127,8 +85,33 @@ export const surveyCommand = defineCommand({
   },
 });
 
-/** `keep`, `drop`, or the keys that stay. */
-function queryRuleOf(words: readonly string[]): QueryRule {
-  const [only] = words;
-  return words.length === 1 && (only === 'keep' || only === 'drop') ? only : words;
+async function scopeOf(settings: Settings) {
+  const { start, list, perGroup, include, exclude, within, ignoreCanonical } = settings;
+  const { readAddressList } = await import('../../crawl/address-list.js');
+  const listed = list === undefined ? 0 : readAddressList(list).length;
+  return {
+    pages: settings.pages ?? Math.max(defaultPages, listed),
+    depth: settings.depth ?? (start.length > 0 ? undefined : 0),
+    perGroup,
+    include,
+    exclude,
+    within,
+    query: queryRuleOf(settings.query),
+    ignoreCanonical,
+  };
+}
+
+/** The views of the audience, or those of the config file; of them, those that were asked for. */
+async function viewsFor(
+  { audience, viewsMax, view }: Settings,
+  ground: Ground,
+): Promise<readonly View[]> {
+  const { readAudience } = await import('../../crawl/audience-file.js');
+  const views =
+    audience === undefined ? ground.views : viewsOfAudience(readAudience(audience), viewsMax);
+  if (view.length === 0) return views;
+  const unknown = view.find((name) => !views.some((one) => one.name === name));
+  if (unknown === undefined) return chooseViews(views, view);
+  const names = views.map(({ name }) => name).join(', ');
+  throw new SettingError(`--view: found ${JSON.stringify(unknown)}, allowed is one of ${names}`);
 }

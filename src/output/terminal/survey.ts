@@ -1,21 +1,21 @@
 import { requestTypes, totalBytes } from '../../core/request.js';
-import type { SkippedAddress, SurveyHead, SurveyedPage } from '../../core/survey.js';
+import { groupBy } from '../../core/group-by.js';
+import type { MissingImage } from '../../core/missing-images.js';
+import type { SkippedAddress, SurveyedPage } from '../../core/survey.js';
+import type { Surveyed } from '../json/survey.js';
 import { pathOf, plainText, shorten } from '../plain-text.js';
 import { count, formatBytes } from '../units.js';
-import { paletteFor, table } from './style.js';
+import { joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
-export interface SurveySheet {
-  readonly survey: SurveyHead;
-  readonly pages: readonly SurveyedPage[];
-  readonly skipped: readonly SkippedAddress[];
+export interface SurveySheet extends Surveyed {
   readonly interrupted: boolean;
 }
 
 /** A survey as a page of text: one row a page, what was passed over, and what to do next. */
 export function drawSurvey(sheet: SurveySheet, top: number, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
-  const { survey, pages, skipped, interrupted } = sheet;
+  const { survey, pages, skipped, missing, interrupted } = sheet;
   const heaviest = [...pages].sort((a, b) => totalBytes(b.bytesByType) - totalBytes(a.bytesByType));
   const shown = heaviest.slice(0, top);
   const origin = survey.starts[0] ? new URL(survey.starts[0]).origin : '';
@@ -38,9 +38,16 @@ export function drawSurvey(sheet: SurveySheet, top: number, screen: Screen): str
       ? [dim(`${count(left, 'more page')}: --top ${pages.length} shows them all.`)]
       : []),
     '',
-    ...problems.map(({ url, error }) =>
-      yellow(`! ${shorten(pathOf(url, origin), 60)}: ${plainText(error!)}`),
-    ),
+    ...groupLines(pages, screen),
+    ...missingLines(missing, origin).map(yellow),
+    ...problems
+      .slice(0, maxProblems)
+      .map(({ url, error }) =>
+        yellow(`! ${shorten(pathOf(url, origin), 60)}: ${plainText(error!)}`),
+      ),
+    ...(problems.length > maxProblems
+      ? [yellow(`! ${count(problems.length - maxProblems, 'more page')} with problems: see --json`)]
+      : []),
     ...skippedLines(skipped).map(dim),
     ...(interrupted
       ? [
@@ -63,16 +70,46 @@ function rowOf({ url, status, bytesByType, error }: SurveyedPage, origin: string
   ];
 }
 
-/** Reasons for passing addresses over, with how often each was the one. */
-function skippedLines(skipped: readonly SkippedAddress[]): string[] {
-  const counts = new Map<string, number>();
-  for (const { url, reason } of skipped) {
-    const words = reason.startsWith('leads to ') ? `${url} ${reason}` : reason;
-    counts.set(words, (counts.get(words) ?? 0) + 1);
-  }
-  return [...counts].map(([reason, times]) =>
-    times === 1
-      ? `passed over: ${plainText(reason)}`
-      : `passed over, ${times} times: ${plainText(reason)}`,
-  );
+/** Page groups of more than one page, the largest first. */
+function groupLines(pages: readonly SurveyedPage[], screen: Screen): string[] {
+  const groups = [...groupBy(pages, ({ group }) => group ?? '')]
+    .filter(([name, members]) => name !== '' && members.length > 1)
+    .sort(([, a], [, b]) => b.length - a.length);
+  if (groups.length === 0) return [];
+  const told = groups
+    .slice(0, maxGroups)
+    .map(([name, members]) => `${shorten(name, 40)} (${members.length})`);
+  const left = groups.length - told.length;
+  const more = left > 0 ? [`and ${left} more`] : [];
+  return [joined([`page groups: ${told[0]!}`, ...told.slice(1), ...more], screen)];
 }
+
+function missingLines(missing: readonly MissingImage[], origin: string): string[] {
+  const told = missing.slice(0, maxMissing).map(({ url, problem, page, pages }) => {
+    const where = pages === 1 ? shorten(pathOf(page, origin), 40) : count(pages, 'page');
+    return `! no image at ${shorten(pathOf(url, origin), 60)} (${where}): ${plainText(problem, 120)}`;
+  });
+  const left = missing.length - told.length;
+  return left > 0 ? [...told, `! ${count(left, 'more image')} did not come: see --json`] : told;
+}
+
+/** Reasons for passing addresses over, the most frequent first. */
+function skippedLines(skipped: readonly SkippedAddress[]): string[] {
+  const reasons = groupBy(skipped, ({ reason }) => reason.replace(oneAddress, '$1 …'));
+  return [...reasons]
+    .sort(([, a], [, b]) => b.length - a.length)
+    .slice(0, maxReasons)
+    .map(([reason, [first, ...more]]) => {
+      if (more.length > 0) return `passed over, ${more.length + 1} times: ${plainText(reason)}`;
+      return `passed over: ${shorten(first!.url, 70)}: ${plainText(first!.reason)}`;
+    });
+}
+
+/** The part of a reason that is another with every address. */
+const oneAddress = /^(leads to another site:|leads to|says that it is) \S+/;
+
+/** More lines of a kind than these would push the table off the screen. */
+const maxProblems = 15;
+const maxMissing = 8;
+const maxReasons = 12;
+const maxGroups = 8;

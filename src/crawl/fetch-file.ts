@@ -2,16 +2,20 @@ import { request as requestPlain } from 'node:http';
 import { request as requestSecure } from 'node:https';
 import type { IncomingMessage } from 'node:http';
 
-/** A text that a server sent, cut at the limit. */
-export interface FetchedText {
+/** A file that a server sent, cut at the limit. */
+export interface FetchedFile {
   readonly status: number;
-  readonly text: string;
+  readonly body: Buffer;
 }
 
-export interface FetchTextOptions {
+export interface FetchOptions {
   /** Where hosts really are, as `address:port`; a name may begin with `*.`. */
   readonly hosts: Readonly<Record<string, string>>;
   readonly userAgent: string;
+  /** Headers that an address is to be asked with besides. */
+  readonly headersFor?: (address: string) => Readonly<Record<string, string>>;
+  /** Accepts certificates that do not verify. */
+  readonly anyCertificate?: boolean | undefined;
   /** Bytes that are read at the most. */
   readonly limit: number;
   /** Milliseconds for all of it. */
@@ -21,11 +25,11 @@ export interface FetchTextOptions {
 const maxRedirects = 5;
 
 /**
- * Fetches a small text: follows redirects, reads no more than the limit, waits no longer than allowed.
+ * Fetches a small file: follows redirects, reads no more than the limit, waits no longer than allowed.
  *
  * @throws Error when no answer comes.
  */
-export async function fetchText(url: string, options: FetchTextOptions): Promise<FetchedText> {
+export async function fetchFile(url: string, options: FetchOptions): Promise<FetchedFile> {
   const signal = AbortSignal.timeout(options.timeout);
   let at = new URL(url);
   for (let hop = 0; hop <= maxRedirects; hop++) {
@@ -36,7 +40,7 @@ export async function fetchText(url: string, options: FetchTextOptions): Promise
       at = new URL(headers.location, at);
       continue;
     }
-    return { status: statusCode, text: await readUpTo(answer, options.limit) };
+    return { status: statusCode, body: await readUpTo(answer, options.limit) };
   }
   throw new Error('redirects in a circle');
 }
@@ -54,7 +58,7 @@ export function mappedAddress(
 
 function ask(
   url: URL,
-  { hosts, userAgent }: FetchTextOptions,
+  { hosts, userAgent, headersFor, anyCertificate }: FetchOptions,
   signal: AbortSignal,
 ): Promise<IncomingMessage> {
   const request = url.protocol === 'https:' ? requestSecure : requestPlain;
@@ -66,7 +70,8 @@ function ask(
         port,
         path: url.pathname + url.search,
         servername: url.hostname,
-        headers: { host: url.host, 'user-agent': userAgent },
+        headers: { host: url.host, 'user-agent': userAgent, ...headersFor?.(url.href) },
+        rejectUnauthorized: !anyCertificate,
         signal,
       },
       resolve,
@@ -76,7 +81,7 @@ function ask(
   });
 }
 
-async function readUpTo(answer: IncomingMessage, limit: number): Promise<string> {
+async function readUpTo(answer: IncomingMessage, limit: number): Promise<Buffer> {
   const parts: Buffer[] = [];
   let length = 0;
   for await (const part of answer as AsyncIterable<Buffer>) {
@@ -85,5 +90,5 @@ async function readUpTo(answer: IncomingMessage, limit: number): Promise<string>
     if (length >= limit) break;
   }
   answer.destroy();
-  return Buffer.concat(parts).subarray(0, limit).toString('utf8');
+  return Buffer.concat(parts).subarray(0, limit);
 }

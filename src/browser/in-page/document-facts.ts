@@ -1,0 +1,23 @@
+import { iconsOf, linksOf } from './links.js';
+import { resolveAddress } from './resolve.js';
+import { shapeOf } from './shape.js';
+
+/** What a document says of itself and of others. */
+export interface DocumentFacts {
+  readonly links: readonly string[];
+  readonly icons: readonly string[];
+  /** The address that it wants to be known by (`rel=canonical`), or `null`. */
+  readonly canonical: string | null;
+  readonly shape: readonly number[];
+}
+
+export function documentFacts(): DocumentFacts {
+  const canonical = document.querySelector('link[rel~="canonical" i][href]');
+  const href = canonical?.getAttribute('href') ?? '';
+  return {
+    links: linksOf(),
+    icons: iconsOf(),
+    canonical: (href && resolveAddress(href)) || null,
+    shape: shapeOf(),
+  };
+}

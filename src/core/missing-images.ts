@@ -1,0 +1,34 @@
+import type { ImageResponse } from './image-file.js';
+
+/** An image that pages ask for and that does not come, or not to its end. */
+export interface MissingImage {
+  readonly url: string;
+  readonly problem: string;
+  /** HTTP status; 0 when no answer came. */
+  readonly status: number;
+  /** How many pages ask for it, and the first of them. */
+  readonly pages: number;
+  readonly page: string;
+}
+
+/** The images that did not come anywhere, those that most pages ask for first. */
+export function missingImages(responses: Iterable<ImageResponse>): MissingImage[] {
+  const found = new Map<string, { first: ImageResponse; pages: Set<string> } | 'came'>();
+  for (const response of responses) {
+    const { url, page, contentHash } = response;
+    const known = found.get(url);
+    if (contentHash !== null) found.set(url, 'came');
+    else if (known === undefined) found.set(url, { first: response, pages: new Set([page]) });
+    else if (known !== 'came') known.pages.add(page);
+  }
+  return [...found.values()]
+    .flatMap((entry) => (entry === 'came' ? [] : entry))
+    .map(({ first: { url, problem, status, page }, pages }) => ({
+      url,
+      problem: problem ?? 'did not come',
+      status,
+      pages: pages.size,
+      page,
+    }))
+    .sort((a, b) => b.pages - a.pages || (a.url < b.url ? -1 : 1));
+}

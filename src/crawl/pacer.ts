@@ -1,0 +1,52 @@
+import { setTimeout as after } from 'node:timers/promises';
+
+/** Sees to it that no server is asked for pages faster than it should be. */
+export class Pacer {
+  readonly #pace: number;
+  /** When each host may be asked again, in milliseconds of `performance.now()`. */
+  readonly #free = new Map<string, number>();
+
+  /** @param pace milliseconds between the beginnings of two page loads from one host */
+  constructor(pace: number) {
+    this.#pace = pace;
+  }
+
+  /** Waits until it is a page's turn; returns at once when it is stopped. */
+  async turn(url: string, signal?: AbortSignal): Promise<void> {
+    const { host } = new URL(url);
+    for (;;) {
+      const now = performance.now();
+      const free = this.#free.get(host) ?? 0;
+      if (free <= now || signal?.aborted) {
+        if (this.#pace > 0) this.#free.set(host, now + this.#pace);
+        return;
+      }
+      await pause(free - now, signal);
+    }
+  }
+
+  /** Leaves a host alone for so many milliseconds: it asked for that. */
+  leaveAlone(url: string, milliseconds: number): void {
+    const { host } = new URL(url);
+    const free = performance.now() + milliseconds;
+    this.#free.set(host, Math.max(free, this.#free.get(host) ?? 0));
+  }
+}
+
+/** Waits, and ends early without a word when it is stopped. */
+export async function pause(milliseconds: number, signal?: AbortSignal): Promise<void> {
+  await after(milliseconds, undefined, { signal }).catch(() => {});
+}
+
+/**
+ * Milliseconds that a `Retry-After` asks to wait (RFC 9110, section 10.2.3: seconds, or a date), or
+ * `null` when it says nothing that can be understood.
+ *
+ * @param now milliseconds since 1970, for dates
+ */
+export function retryAfterOf(value: string | undefined, now: number): number | null {
+  if (value === undefined) return null;
+  if (/^\d{1,9}$/.test(value.trim())) return Number(value) * 1000;
+  const date = Date.parse(value);
+  return Number.isNaN(date) ? null : Math.max(0, date - now);
+}

@@ -1,0 +1,92 @@
+import { gunzipSync } from 'node:zlib';
+import { SaxesParser } from 'saxes';
+import { pageAddress } from '../core/address.js';
+
+/** What a sitemap file names: pages, and other sitemaps when it is an index. */
+export interface Sitemap {
+  readonly pages: readonly string[];
+  readonly sitemaps: readonly string[];
+  /** What was wrong with it, with line numbers; what is right counts all the same. */
+  readonly problems: readonly string[];
+}
+
+/** The most addresses in one sitemap, and its most bytes uncompressed (sitemaps.org, protocol). */
+const maxAddresses = 50_000;
+export const maxSitemapBytes = 50 * 1024 * 1024;
+
+/** The most problems that are told of one sitemap. */
+const maxProblems = 20;
+
+/**
+ * Reads a sitemap by the protocol of sitemaps.org: a `urlset` or a `sitemapindex` in XML, or a text
+ * with one address a line; any of them compressed with gzip.
+ *
+ * @param body the file, cut at `maxSitemapBytes`
+ */
+export function parseSitemap(body: Buffer): Sitemap {
+  let text: string;
+  try {
+    text = unzipped(body)
+      .toString('utf8')
+      .replace(/^\uFEFF/, '');
+  } catch (error) {
+    return { pages: [], sitemaps: [], problems: [`it cannot be unzipped: ${String(error)}`] };
+  }
+  return text.trimStart().startsWith('<') ? parseXml(text) : parseText(text);
+}
+
+function unzipped(body: Buffer): Buffer {
+  const zipped = body[0] === 0x1f && body[1] === 0x8b;
+  return zipped ? gunzipSync(body, { maxOutputLength: maxSitemapBytes }) : body;
+}
+
+function parseXml(text: string): Sitemap {
+  const pages: string[] = [];
+  const sitemaps: string[] = [];
+  const problems: string[] = [];
+  const path: string[] = [];
+  let content = '';
+  let broken = false;
+  const parser = new SaxesParser();
+  const tell = (problem: string) => {
+    if (problems.length < maxProblems) problems.push(`line ${parser.line}: ${problem}`);
+  };
+  parser.on('opentag', ({ name }) => {
+    path.push(name.replace(/^.*:/, ''));
+    content = '';
+  });
+  parser.on('text', (part) => (content += part));
+  parser.on('cdata', (part) => (content += part));
+  parser.on('closetag', () => {
+    const place = path.join('/');
+    path.pop();
+    const list =
+      place === 'urlset/url/loc' ? pages : place === 'sitemapindex/sitemap/loc' ? sitemaps : null;
+    if (!list) return;
+    const url = pageAddress(content.trim());
+    if (!url) tell(`${JSON.stringify(content.trim().slice(0, 100))} is no address`);
+    else if (list.length < maxAddresses) list.push(url);
+    else if (list.length === maxAddresses) tell(`it names more than ${maxAddresses} addresses`);
+  });
+  parser.on('error', (error) => {
+    if (!broken) tell(error.message.replace(/^\d+:\d+: /, ''));
+    broken = true;
+  });
+  parser.write(text).close();
+  if (pages.length === 0 && sitemaps.length === 0 && problems.length === 0)
+    problems.push('line 1: it is neither a urlset nor a sitemapindex');
+  return { pages, sitemaps, problems };
+}
+
+function parseText(text: string): Sitemap {
+  const pages: string[] = [];
+  const problems: string[] = [];
+  text.split(/\r\n|\r|\n/).forEach((line, index) => {
+    if (line.trim() === '' || pages.length >= maxAddresses) return;
+    const url = pageAddress(line.trim());
+    if (url) pages.push(url);
+    else if (problems.length < maxProblems)
+      problems.push(`line ${index + 1}: ${JSON.stringify(line.slice(0, 100))} is no address`);
+  });
+  return { pages, sitemaps: [], problems };
+}

@@ -1,0 +1,111 @@
+import { readFileSync } from 'node:fs';
+import { CsvError, parse } from 'csv-parse/sync';
+import { NotFoundError, UsageError, messageOf } from '../core/errors.js';
+
+/** Headings of a column of visits, in lower case. */
+export const visitsHeadings = [
+  'visits',
+  'sessions',
+  'views',
+  'pageviews',
+  'page views',
+  'visitors',
+  'users',
+] as const;
+
+export interface TableRow {
+  /** Where it stands in the file, from 1. */
+  readonly line: number;
+  readonly cells: readonly string[];
+}
+
+export interface Table {
+  /** All rows below the heading. */
+  readonly rows: readonly TableRow[];
+  /**
+   * The place of the column with one of these headings, in lower case; -1 for an optional one that is
+   * not there.
+   *
+   * @throws UsageError when it is missing.
+   */
+  readonly column: (headings: readonly string[], optional?: 'optional') => number;
+}
+
+/**
+ * Reads a CSV file with a heading; commas, semicolons or tabs stand between its columns. Empty lines, and
+ * lines that begin with `#`, are passed over.
+ *
+ * @param name how the file is called in messages
+ * @throws UsageError with the number of the line that is wrong.
+ */
+export function readTable(text: string, name: string): Table {
+  const [heading, ...rows] = rowsOf(text, name);
+  const words = heading?.cells.map((cell) => cell.toLowerCase()) ?? [];
+  return {
+    rows,
+    column: (headings, optional) => {
+      const place = words.findIndex((word) => headings.includes(word));
+      if (place >= 0 || optional) return place;
+      throw new UsageError(
+        `${name}, line ${heading?.line ?? 1}: no column is headed ${headings.join(', ')}`,
+        { hint: `the first line names the columns; here it is ${quoted(words.join(','))}` },
+      );
+    },
+  };
+}
+
+/** The sign between the columns, by the first line that says anything. */
+function delimiterOf(text: string): string {
+  const heading = text.split(/[\r\n]+/).find((line) => line.trim() !== '' && line[0] !== '#') ?? '';
+  return ['\t', ';'].find((sign) => heading.includes(sign)) ?? ',';
+}
+
+function rowsOf(text: string, name: string): TableRow[] {
+  try {
+    const records = parse(text, {
+      bom: true,
+      comment: '#',
+      comment_no_infix: true,
+      delimiter: delimiterOf(text),
+      info: true,
+      relax_column_count: true,
+      skip_empty_lines: true,
+      trim: true,
+    }) as unknown as { info: { lines: number }; record: string[] }[];
+    return records.map(({ info, record }) => ({ line: info.lines, cells: record }));
+  } catch (error) {
+    const line = error instanceof CsvError ? Number(error['lines'] ?? 1) : 1;
+    throw new UsageError(`${name}, line ${line}: ${messageOf(error)}`, {
+      hint: 'is it a CSV file?',
+      cause: error,
+    });
+  }
+}
+
+/**
+ * A number as spreadsheets write it: `1200`, `1,200`, `1 200`, `2.5`; nothing is `null`.
+ *
+ * @param what it should be, for the message
+ * @throws UsageError with the number of the line.
+ */
+export function numberIn(cell: string, name: string, line: number, what: string): number | null {
+  if (cell === '') return null;
+  const plain = cell.replace(/[\s'\u00a0\u202f]/g, '').replace(/,(?=\d{3}(?:\D|$))/g, '');
+  if (/^\d+(?:\.\d+)?$/.test(plain)) return Number(plain);
+  throw new UsageError(`${name}, line ${line}: ${quoted(cell)} is no ${what}`);
+}
+
+/** @throws NotFoundError, UsageError when a file cannot be read. */
+export function textOf(path: string): string {
+  try {
+    return readFileSync(path, 'utf8');
+  } catch (error) {
+    const missing = (error as NodeJS.ErrnoException).code === 'ENOENT';
+    if (missing) throw new NotFoundError(`there is no file ${path}`, { cause: error });
+    throw new UsageError(`${path} cannot be read: ${messageOf(error)}`, { cause: error });
+  }
+}
+
+function quoted(text: string): string {
+  return JSON.stringify(text.slice(0, 100));
+}

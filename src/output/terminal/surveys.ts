@@ -1,0 +1,43 @@
+import type { SurveyEntry } from '../../core/survey.js';
+import { plainText, shorten } from '../plain-text.js';
+import { count, formatBytes } from '../units.js';
+import { paletteFor, table } from './style.js';
+import type { Screen } from './style.js';
+
+/** The surveys of a workspace, one row each, and what it all takes on disk. */
+export function drawSurveys(
+  surveys: readonly SurveyEntry[],
+  size: { readonly database: number; readonly bodies: number },
+  screen: Screen,
+): string {
+  const { dim } = paletteFor(screen);
+  const disk = `on disk: ${formatBytes(size.database)} of measurements, ${formatBytes(size.bodies)} of images and encodes`;
+  if (surveys.length === 0) return `There is no survey yet. ${disk}`;
+  return [
+    table(
+      screen,
+      [
+        { title: 'survey' },
+        { title: 'begun (UTC)' },
+        { title: 'state' },
+        { title: 'pages', align: 'right' },
+        { title: 'views', align: 'right' },
+        { title: 'image files', align: 'right' },
+        { title: 'bytes', align: 'right' },
+        { title: 'from' },
+      ],
+      surveys.map((survey) => [
+        plainText(survey.label, 40),
+        survey.startedAt.slice(0, 16).replace('T', ' '),
+        survey.finishedAt === null ? 'broken off' : 'whole',
+        String(survey.pages),
+        String(survey.views.length),
+        String(survey.files),
+        formatBytes(survey.bytes),
+        shorten(survey.starts[0] ?? '', Math.max(20, screen.width - 90)),
+      ]),
+    ),
+    '',
+    dim(`${count(surveys.length, 'survey')}, ${disk}`),
+  ].join('\n');
+}

@@ -1,0 +1,207 @@
+import type Database from 'libsql';
+import type { ImageFile, ImageResponse } from '../core/image-file.js';
+import type { Placement, SlotCurve } from '../core/placement.js';
+import type { ShapedPage } from '../core/page-groups.js';
+import type {
+  DuePage,
+  SkippedAddress,
+  SurveyFacts,
+  SurveyHead,
+  SurveyedPage,
+} from '../core/survey.js';
+import { toImageFile } from './images.js';
+import { toPage } from './rows.js';
+import type { PageRow } from './rows.js';
+import { fromVisitDocument, toVisitDocument } from './visit-document.js';
+import type { VisitFacts } from './visit-document.js';
+
+/** A page with everything that its visits found. */
+export interface PageRecord {
+  readonly page: SurveyedPage;
+  readonly visits: readonly VisitFacts[];
+  readonly curves: readonly Omit<SlotCurve, 'page'>[];
+  /** Sketch of the document, by which pages of one template are found. */
+  readonly shape: readonly number[];
+}
+
+/** What a crawl comes across besides the page that it visits. */
+export interface Found {
+  readonly due: readonly DuePage[];
+  readonly skipped: readonly SkippedAddress[];
+}
+
+const nothingFound: Found = { due: [], skipped: [] };
+
+/** What a survey found, without the encodes that are made from it. */
+export type SurveyedFacts = Omit<SurveyFacts, 'encoded'>;
+
+/** The pages of surveys: those that were visited with what they hold, those that are due, those passed over. */
+export class PageStore {
+  readonly #database: Database.Database;
+
+  constructor(database: Database.Database) {
+    this.#database = database;
+  }
+
+  /** Keeps one page with all that was found on it, whole or not at all. */
+  add(
+    surveyId: number,
+    { page, visits, curves, shape }: PageRecord,
+    found: Found = nothingFound,
+  ): void {
+    this.#database.transaction(() => {
+      this.#insertFound(surveyId, found);
+      const { lastInsertRowid } = this.#database
+        .prepare(
+          `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
+             bytes_by_type, curves, shape)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+        )
+        .run(
+          surveyId,
+          page.url,
+          page.finalUrl,
+          page.status,
+          page.depth,
+          page.visits,
+          page.group,
+          page.error,
+          JSON.stringify(page.bytesByType),
+          JSON.stringify(curves),
+          JSON.stringify(shape),
+        );
+      const addVisit = this.#database.prepare('INSERT INTO visit VALUES (?, ?, ?)');
+      const addFile = this.#database.prepare('INSERT OR IGNORE INTO survey_file VALUES (?, ?)');
+      for (const visit of visits) {
+        addVisit.run(Number(lastInsertRowid), visit.view, toVisitDocument(visit));
+        for (const { contentHash } of visit.responses)
+          if (contentHash !== null) addFile.run(surveyId, contentHash);
+      }
+    })();
+  }
+
+  /** Keeps what was found besides a page: pages that are due, and addresses that are passed over. */
+  addFound(surveyId: number, found: Found): void {
+    this.#database.transaction(() => this.#insertFound(surveyId, found))();
+  }
+
+  #insertFound(surveyId: number, { due, skipped }: Found): void {
+    const addDue = this.#database.prepare('INSERT OR IGNORE INTO due VALUES (?, ?, ?, ?)');
+    const addSkipped = this.#database.prepare('INSERT INTO skipped VALUES (?, ?, ?)');
+    for (const { url, depth, visits } of due) addDue.run(surveyId, url, depth, visits);
+    for (const { url, reason } of skipped) addSkipped.run(surveyId, url, reason);
+  }
+
+  /** What a survey that was broken off knew, and what it had still to do. */
+  leftover(surveyId: number) {
+    const reached = this.#texts('SELECT final_url AS url FROM page WHERE survey_id = ?', surveyId);
+    const passedOver = this.#texts('SELECT url FROM skipped WHERE survey_id = ?', surveyId);
+    const visited = this.#texts('SELECT url FROM page WHERE survey_id = ?', surveyId);
+    const startsReached = this.#texts(
+      'SELECT final_url AS url FROM page WHERE survey_id = ? AND depth = 0',
+      surveyId,
+    );
+    const rows = this.#database
+      .prepare('SELECT url, depth, visits FROM due WHERE survey_id = ? ORDER BY depth, rowid')
+      .all(surveyId) as DuePage[];
+    const found = rows.map(({ url, depth, visits }) => ({ url, depth, visits }));
+    const settled = new Set([...visited, ...passedOver]);
+    const due = found.filter(({ url }) => !settled.has(url));
+    return { found, reached, startsReached, passedOver, due, visited: visited.length };
+  }
+
+  #texts(sql: string, surveyId: number): string[] {
+    const rows = this.#database.prepare(sql).all(surveyId) as { url: string }[];
+    return rows.map(({ url }) => url);
+  }
+
+  /** Everything that a survey found. */
+  read(head: SurveyHead): SurveyedFacts {
+    const placements: Placement[][] = [];
+    const responses: ImageResponse[][] = [];
+    for (const visit of this.visits(head.id)) {
+      placements.push(visit.placements);
+      responses.push(visit.responses);
+    }
+    const swept = this.#database
+      .prepare('SELECT url AS page, curves FROM page WHERE survey_id = ? ORDER BY id')
+      .all(head.id) as Record<'page' | 'curves', string>[];
+    return {
+      head,
+      pages: this.list(head.id),
+      files: this.files(head.id),
+      responses: responses.flat(),
+      placements: placements.flat(),
+      curves: swept.flatMap(({ page, curves }) =>
+        (JSON.parse(curves) as Omit<SlotCurve, 'page'>[]).map((curve) => ({ page, ...curve })),
+      ),
+    };
+  }
+
+  /** What each visit of a survey found, one after the other: all of them may be more than memory holds. */
+  *visits(surveyId: number): Generator<ReturnType<typeof fromVisitDocument>> {
+    const rows = this.#database
+      .prepare(
+        `SELECT page.url AS page, visit.view AS view, facts FROM visit
+         JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY page_id, visit.rowid`,
+      )
+      .iterate(surveyId) as Iterable<Record<'page' | 'view' | 'facts', string>>;
+    for (const { page, view, facts } of rows) yield fromVisitDocument(facts, page, view);
+  }
+
+  /** All placements of a survey, read as they are asked for. */
+  *placements(surveyId: number): Generator<Placement> {
+    for (const { placements } of this.visits(surveyId)) yield* placements;
+  }
+
+  /** All answers that images came with, or did not, read as they are asked for. */
+  *responses(surveyId: number): Generator<ImageResponse> {
+    for (const { responses } of this.visits(surveyId)) yield* responses;
+  }
+
+  /** The image files that a survey found. */
+  files(surveyId: number): ImageFile[] {
+    const rows = this.#database
+      .prepare(
+        `SELECT image_file.* FROM survey_file JOIN image_file USING (content_hash)
+         WHERE survey_id = ? ORDER BY content_hash`,
+      )
+      .all(surveyId) as Parameters<typeof toImageFile>[0][];
+    return rows.map(toImageFile);
+  }
+
+  list(surveyId: number): SurveyedPage[] {
+    const rows = this.#database
+      .prepare(
+        `SELECT url, final_url, status, depth, visits, page_group, error, bytes_by_type
+         FROM page WHERE survey_id = ? ORDER BY id`,
+      )
+      .all(surveyId) as PageRow[];
+    return rows.map(toPage);
+  }
+
+  skipped(surveyId: number): SkippedAddress[] {
+    const rows = this.#database
+      .prepare('SELECT url, reason FROM skipped WHERE survey_id = ?')
+      .all(surveyId) as SkippedAddress[];
+    return rows.map(({ url, reason }) => ({ url, reason }));
+  }
+
+  /** The sketches of a survey's pages. */
+  shapes(surveyId: number): ShapedPage[] {
+    const rows = this.#database
+      .prepare('SELECT url, shape FROM page WHERE survey_id = ? ORDER BY id')
+      .all(surveyId) as Record<'url' | 'shape', string>[];
+    return rows.map(({ url, shape }) => ({ url, shape: JSON.parse(shape) as number[] }));
+  }
+
+  /** @param groups names of page groups, by the addresses of pages */
+  setGroups(surveyId: number, groups: ReadonlyMap<string, string>): void {
+    const set = this.#database.prepare(
+      'UPDATE page SET page_group = ? WHERE survey_id = ? AND url = ?',
+    );
+    this.#database.transaction(() => {
+      for (const [url, group] of groups) set.run(group, surveyId, url);
+    })();
+  }
+}
