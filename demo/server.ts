@@ -3,9 +3,10 @@ import { createServer } from 'node:http';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { createReadStream } from 'node:fs';
-import { stat } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import { extname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
+import { gzipSync } from 'node:zlib';
 import { setTimeout as pause } from 'node:timers/promises';
 import { countingPixel, siteCss, sliderJs, tagJs, typeCss } from './site/assets.js';
 import { demoHosts, siteHost, tagHost, weatherHost } from './site/hosts.js';
@@ -33,7 +34,13 @@ type Answer =
       readonly body: string | Buffer;
       readonly delay?: number;
     }
-  | { readonly status: 200; readonly type: string; readonly file: string }
+  | {
+      readonly status: 200;
+      readonly type: string;
+      readonly file: string;
+      readonly headers?: Readonly<Record<string, string>>;
+      readonly zipped?: boolean;
+    }
   | { readonly status: 302; readonly location: string }
   | { readonly status: 404 };
 
@@ -63,7 +70,9 @@ export async function serveDemo(
   const server = createServer((request, response) => {
     const host = (request.headers.host ?? '').replace(/:\d+$/, '');
     const { pathname } = new URL(request.url ?? '/', 'http://any.test');
-    const answer = replaced(replacements, host, pathname) ?? answerOf(pictures, host, pathname);
+    const answer =
+      replaced(replacements, host, pathname) ??
+      answerOf(pictures, host, pathname, request.headers.accept ?? '');
     send(request, response, answer).catch(() => response.destroy());
   });
   server.listen(port, '127.0.0.1');
@@ -89,7 +98,7 @@ function replaced(
   return file && { status: 200, type: file.mediaType, file: file.path };
 }
 
-function answerOf(pictures: string, host: string, path: string): Answer {
+function answerOf(pictures: string, host: string, path: string, accepted: string): Answer {
   if (host === tagHost) return tagAnswer(path);
   if (host === weatherHost && path === '/frame/')
     return {
@@ -112,10 +121,36 @@ function answerOf(pictures: string, host: string, path: string): Answer {
       body: documentOf(page),
       ...(page.delay === undefined ? {} : { delay: page.delay }),
     };
+  const exhibit = museumAnswer(pictures, path, accepted);
+  if (exhibit) return exhibit;
   const picture = path === secondAddress.from ? secondAddress.to : path;
   return /^\/img\/[a-z]+\/[\w-]+\.[a-z]+$/i.test(picture)
     ? pictureAnswer(pictures, picture.slice(1))
     : { status: 404 };
+}
+
+/** The ways in which a server can answer, one each. */
+function museumAnswer(pictures: string, path: string, accepted: string): Answer | undefined {
+  const file = (name: string) => join(pictures, 'img/museum', name);
+  switch (path) {
+    case '/museum/old-plate':
+      return { status: 302, location: '/img/museum/plate.png' };
+    case '/museum/compass.svg':
+      return { status: 200, type: 'image/svg+xml', file: file('compass.svg'), zipped: true };
+    case '/museum/false-name.png':
+      return { status: 200, type: 'image/png', file: file('turned.jpg') };
+    case '/museum/poster': {
+      const modern = accepted.includes('image/webp');
+      return {
+        status: 200,
+        type: modern ? 'image/webp' : 'image/gif',
+        file: file(modern ? 'reel.webp' : 'reel.gif'),
+        headers: { vary: 'Accept', 'cache-control': 'no-cache', etag: '"poster-1"' },
+      };
+    }
+    default:
+      return undefined;
+  }
 }
 
 const assets: ReadonlyMap<string, Answer> = new Map([
@@ -159,11 +194,15 @@ async function send(
   }
   const found = await stat(answer.file).catch(() => undefined);
   if (!found?.isFile()) return send(request, response, { status: 404 });
+  const zipped = answer.zipped ? gzipSync(await readFile(answer.file)) : undefined;
   response.writeHead(200, {
     'content-type': answer.type,
-    'content-length': found.size,
+    'content-length': zipped?.length ?? found.size,
     'cache-control': 'max-age=3600',
+    ...(zipped && { 'content-encoding': 'gzip' }),
+    ...answer.headers,
   });
   if (request.method === 'HEAD') response.end();
+  else if (zipped) response.end(zipped);
   else await pipeline(createReadStream(answer.file), response);
 }

@@ -134,6 +134,20 @@ export const catalogue: readonly Picture[] = [
     height: 120,
     frames: Array.from({ length: 4 }, (_, index) => flat.windsock(120, index / 4)),
   },
+  {
+    kind: 'animation',
+    path: 'img/museum/reel.webp',
+    width: 100,
+    height: 100,
+    frames: Array.from({ length: 3 }, (_, index) => flat.windsock(100, index / 3)),
+  },
+  {
+    kind: 'drawing',
+    path: 'img/museum/compass.svg',
+    width: 64,
+    height: 64,
+    svg: flat.icon(Object.keys(flat.icons)[0]!),
+  },
   { kind: 'drawing', path: 'img/site/logo.svg', width: 64, height: 64, svg: flat.logo },
   ...Object.keys(flat.icons).map((name): Drawing => ({
     kind: 'drawing',

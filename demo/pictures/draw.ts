@@ -132,11 +132,11 @@ async function clouds(scene: Scene, width: number, height: number, seed: number)
   return { input: await layer.png().toBuffer(), top: 0, left: 0, blend: 'soft-light' as const };
 }
 
-async function drawAnimation({ frames }: Animation): Promise<Buffer> {
+async function drawAnimation({ frames, path }: Animation): Promise<Buffer> {
   const stills = await Promise.all(frames.map((svg) => sharp(Buffer.from(svg)).png().toBuffer()));
-  return sharp(stills, { join: { animated: true } })
-    .gif({ delay: stills.map(() => 90), loop: 0 })
-    .toBuffer();
+  const timing = { delay: stills.map(() => 90), loop: 0 };
+  const film = sharp(stills, { join: { animated: true } });
+  return (extname(path) === '.webp' ? film.webp(timing) : film.gif(timing)).toBuffer();
 }
 
 async function edition(): Promise<string> {

@@ -72,6 +72,31 @@ const exhibits: readonly Exhibit[] = [
     body: `<iframe id="far" src="http://${weatherHost}/frame/" width="260" height="180"></iframe>`,
   },
   { title: 'Hidden', body: `<img id="hidden" src="/img/museum/reel.gif">` },
+  { title: 'Magnified', body: `<img id="magnified" src="${plate}" width="60" height="40">` },
+  { title: 'Placed within', body: `<img id="placed" src="${hall}" alt="">` },
+  { title: 'Marked', body: '<ul><li id="marked">a marker</li></ul>' },
+  {
+    title: 'Moving, and modern',
+    body: '<img id="reel-webp" src="/img/museum/reel.webp" width="100" height="100">',
+  },
+  {
+    title: 'A drawing',
+    body: '<img id="compass" src="/museum/compass.svg" width="72" height="72">',
+  },
+  {
+    title: 'Moved away',
+    body: '<img id="moved" src="/museum/old-plate" width="90" height="60">',
+  },
+  {
+    title: 'As the browser likes it',
+    body: '<img id="negotiated" src="/museum/poster" width="80" height="80">',
+  },
+  {
+    title: 'Under a false name',
+    body: '<img id="false-name" src="/museum/false-name.png" width="60" height="40">',
+  },
+  { title: 'Gone', body: '<img id="gone" src="/museum/gone.png" width="50" height="50" alt="">' },
+  { title: 'Lent by a script', body: '<img id="lent" alt="" width="64" height="64">' },
   { title: 'In the document', body: '<img id="inline" alt="" width="30" height="20">' },
 ];
 
@@ -85,6 +110,7 @@ const css = `
 #tiled { background: url(${tile}); padding: 10px; } #image-set { background-image: image-set(url(${plate}) 1x, url(${dense}) 2x); background-size: contain; }
 #framed { border: 20px solid transparent; border-image: url(${tile}) 16; width: 100px; height: 40px; box-sizing: content-box; } #masked { background: var(--sea); mask-image: url(${plate}); mask-size: 90px 60px; }
 #listed { list-style-image: url(${tile}); } #before::before { content: url(${tile}); } #behind::after { content: ""; display: block; width: 90px; height: 60px; background: url(${plate}) 0 0 / 100% 100%; }
+#magnified { zoom: 1.5; } #placed { width: 120px; height: 60px; object-fit: cover; object-position: right 10px bottom; } #marked::marker { content: url(${tile}); }
 #replaced { content: url(${plate}); width: 60px; height: 40px; } #pointed { cursor: url(${tile}), auto; } #hidden { display: none; } iframe { border: 0; }
 `;
 
@@ -94,6 +120,7 @@ var host = document.getElementById('shadow').attachShadow({ mode: 'open' });
 host.innerHTML = '<img id="inner" src="${plate}" width="80" height="53">';
 var canvas = new Image(); canvas.onload = function () { document.createElement('canvas').getContext('2d').drawImage(canvas, 0, 0); }; canvas.src = '/img/museum/attic.png';
 document.getElementById('inline').src = 'data:image/svg+xml,' + encodeURIComponent('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 3 2"><path d="M0 0h3v2z"/></svg>');
+fetch('/img/museum/tile.png').then(function (answer) { return answer.blob(); }).then(function (blob) { document.getElementById('lent').src = URL.createObjectURL(blob); });
 new IntersectionObserver(function (seen, observer) {
   if (!seen[0].isIntersecting) return;
   observer.disconnect();

@@ -1,6 +1,8 @@
-import type { BrowserContext, CDPSession } from 'playwright-core';
+import { readFileSync } from 'node:fs';
+import type { BrowserContext, BrowserContextOptions, CDPSession } from 'playwright-core';
 import { accessHeaders } from '../core/access.js';
 import type { Access } from '../core/access.js';
+import { NotFoundError, UsageError, messageOf } from '../core/errors.js';
 
 /** Puts the cookies of all accesses into a context, each for its own hosts. */
 export async function addCookies(
@@ -19,6 +21,32 @@ export async function addCookies(
   );
   if (cookies.length > 0) await context.addCookies(cookies);
 }
+
+/**
+ * Cookies and local storage as a browser saved them: a JSON file with `cookies`, and `origins` with their
+ * `localStorage`.
+ *
+ * @throws NotFoundError, UsageError when it cannot be read.
+ */
+export function readBrowserState(path: string): NonNullable<BrowserState> {
+  let text: string;
+  try {
+    text = readFileSync(path, 'utf8');
+  } catch (error) {
+    throw new NotFoundError(`the browser state ${path} cannot be read: ${messageOf(error)}`);
+  }
+  try {
+    const state = JSON.parse(text) as NonNullable<BrowserState>;
+    if (Array.isArray(state.cookies) && Array.isArray(state.origins)) return state;
+  } catch {
+    // What a parser would quote of it may be secret.
+  }
+  throw new UsageError(`${path} is no browser state`, {
+    hint: 'it is JSON with the lists cookies and origins, as the browser automation saves it',
+  });
+}
+
+type BrowserState = Exclude<BrowserContextOptions['storageState'], string>;
 
 /**
  * Sends the headers of all accesses along with what a tab asks their hosts for, and nobody else: what is

@@ -26,7 +26,12 @@ export async function imageAnswers(
       continue;
     }
     const known = answers.get(request.url);
-    if (known?.contentHash || !asksForImage(request)) continue;
+    const redirects = [...(known?.redirects ?? []), ...(leading.get(request.id) ?? [])];
+    if (known?.contentHash) {
+      answers.set(request.url, { ...known, redirects: [...new Set(redirects)] });
+      continue;
+    }
+    if (!asksForImage(request)) continue;
     const problem = problemOf(request);
     const body = problem === null ? await bodies.find(request.url) : problem;
     const came = typeof body === 'string' ? undefined : body;
@@ -35,7 +40,7 @@ export async function imageAnswers(
       contentHash: came?.contentHash ?? null,
       problem: typeof body === 'string' ? body : null,
       status: isInDocument(request.url) ? 0 : request.status,
-      redirects: leading.get(request.id) ?? [],
+      redirects: [...new Set(redirects)],
       declaredType: request.mediaType,
       protocol: request.protocol,
       headers: told(request),

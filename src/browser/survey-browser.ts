@@ -3,7 +3,7 @@ import type { Access } from '../core/access.js';
 import type { View } from '../core/view.js';
 import { BodyCollector } from './bodies.js';
 import type { KeepBody } from './bodies.js';
-import { addCookies } from './entry.js';
+import { addCookies, readBrowserState } from './entry.js';
 import { contextFor, launchBrowser } from './launch.js';
 import type { HostMap } from './launch.js';
 import { Visitor, defaultVisitLimits } from './visit.js';
@@ -48,13 +48,14 @@ export class SurveyBrowser {
   /** @throws BrowserError when no browser can be started. */
   static async open(options: SurveyBrowserOptions): Promise<SurveyBrowser> {
     const { views, tabs, keepBody, hosts = {}, limits = defaultVisitLimits } = options;
-    const { accesses = [] } = options;
+    const { accesses = [], browserState } = options;
+    const storageState = browserState === undefined ? undefined : readBrowserState(browserState);
     const browser = await launchBrowser(hosts, { oneProcess: true });
     try {
       const common: BrowserContextOptions = {
         userAgent: options.userAgent ?? `${await ownNameOf(browser)} ZealousLynx`,
         ignoreHTTPSErrors: options.anyCertificate ?? false,
-        ...(options.browserState ? { storageState: options.browserState } : {}),
+        ...(storageState && { storageState }),
       };
       const swept = views.find(({ touch }) => !touch) ?? views[0];
       const rows = await Promise.all(

@@ -170,7 +170,9 @@ export class Visitor {
     const bytes = noBytes();
     for (const request of requests) {
       if (!request.fromCache) this.#options.wireBytes.set(request.url, request.transferBytes);
-      const cost = request.fromCache ? this.#options.wireBytes.get(request.url) : request.transferBytes;
+      const cost = request.fromCache
+        ? this.#options.wireBytes.get(request.url)
+        : request.transferBytes;
       bytes[typeOf(request)] += Math.round(cost ?? 0);
     }
     return bytes;

@@ -37,7 +37,7 @@ export type ToldHeader = (typeof toldHeaders)[number];
 export interface ImageResponse {
   readonly page: string;
   readonly view: string;
-  /** The address that the page asked for. */
+  /** The address that answered. */
   readonly url: string;
   /** The image file that came; `null` when none did. */
   readonly contentHash: string | null;
@@ -45,7 +45,7 @@ export interface ImageResponse {
   readonly problem: string | null;
   /** HTTP status; 0 when no answer came, and for bytes that are in the document. */
   readonly status: number;
-  /** The addresses that it was sent on to, in order. */
+  /** The addresses that led there, in order. */
   readonly redirects: readonly string[];
   /** Media type as the server named it. */
   readonly declaredType: string;

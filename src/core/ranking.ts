@@ -1,3 +1,4 @@
+import { isInDocument } from './address.js';
 import { findingsOf } from './findings/index.js';
 import type { Finding } from './findings/finding.js';
 import { groupBy } from './group-by.js';
@@ -160,10 +161,10 @@ function rankOne(
   encoded: Encoded | undefined,
 ): RankedImage {
   const problem = file.problem ?? encoded?.problem ?? null;
-  const urls = [...new Set(responses.map(({ url }) => url))].sort();
+  const urls = [...new Set(responses.map(({ url }) => url))].sort(byAddress);
   const shown = placements.some((placement) => placement.shown);
   const judged = placements.length > 0 && (problem === null || !shown);
-  const waste = judged ? splitWaste(file.bytes, urls.length, shown, encoded?.steps) : undefined;
+  const waste = judged ? splitWaste(file.bytes, timesSent(urls), shown, encoded?.steps) : undefined;
   return {
     url: urls[0] ?? placements[0]?.url ?? '',
     urls,
@@ -185,6 +186,16 @@ function rankOne(
   };
 }
 
+/** Addresses that can be asked for, before those that only their document knows. */
+function byAddress(a: string, b: string): number {
+  return Number(isInDocument(a)) - Number(isInDocument(b)) || (a < b ? -1 : 1);
+}
+
+/** How often the network carries a file: once for each address, of which `blob:` is none of its own. */
+function timesSent(urls: readonly string[]): number {
+  return Math.max(1, urls.filter((url) => !isInDocument(url)).length);
+}
+
 function answerOf(response: ImageResponse): Answer {
   const { url, status, redirects, declaredType, protocol, headers, transferBytes } = response;
   return { url, status, redirects, declaredType, protocol, headers, transferBytes };
@@ -199,7 +210,7 @@ function totalsOf(images: readonly RankedImage[]): RankTotals {
   let wasteBytes = 0;
   let unknownBytes = 0;
   for (const image of images) {
-    if (image.wasteBytes === null) unknownBytes += image.bytes * image.urls.length;
+    if (image.wasteBytes === null) unknownBytes += image.bytes * timesSent(image.urls);
     neededBytes += image.neededBytes ?? 0;
     wasteBytes += image.wasteBytes ?? 0;
   }

@@ -170,11 +170,12 @@ export class PageStore {
     return rows.map(toImageFile);
   }
 
+  /** The pages of a survey, nearest to its starts first. */
   list(surveyId: number): SurveyedPage[] {
     const rows = this.#database
       .prepare(
         `SELECT url, final_url, status, depth, visits, page_group, error, bytes_by_type
-         FROM page WHERE survey_id = ? ORDER BY id`,
+         FROM page WHERE survey_id = ? ORDER BY depth, url`,
       )
       .all(surveyId) as PageRow[];
     return rows.map(toPage);

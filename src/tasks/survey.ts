@@ -152,7 +152,7 @@ export async function resumeSurvey(
   const plan = workspace.surveys.plan(head.id);
   const scope = plan.scope as unknown as Scope;
   const open = await openStarts(plan.given, options.hosts ?? {});
-  return work(workspace, open, { ...options, views: head.views, scope }, async () => {
+  return work(workspace, open, { ...options, views: head.views, scope }, () => {
     const leftover = workspace.pages.leftover(head.id);
     const within = [...plan.hosts, ...leftover.startsReached];
     return {
@@ -176,7 +176,7 @@ async function work(
   workspace: Workspace,
   open: OpenStarts,
   options: WorkOptions,
-  begin: (robots: Robots) => Promise<Begun>,
+  begin: (robots: Robots) => Begun | Promise<Begun>,
 ): Promise<SurveyResult> {
   const { signal, onProgress = noProgress } = options;
   const { surveys, pages } = workspace;

@@ -4,20 +4,17 @@ import { Pacer, retryAfterOf } from '../../src/crawl/pacer.js';
 const now = () => performance.now();
 
 describe('Pacer', () => {
-  it('keeps a host to its pace, however many ask, and no other host', async () => {
+  it('keeps a host to its pace, however many ask', async () => {
     const pacer = new Pacer(60);
     const times: number[] = [];
     const turn = async (url: string) => {
       await pacer.turn(url);
       times.push(now());
     };
-    const began = now();
     await Promise.all([turn('http://a.test/1'), turn('http://a.test/2'), turn('http://a.test/3')]);
     // Timers of the machine may fire a millisecond early.
     expect(times[1]! - times[0]!).toBeGreaterThan(58);
     expect(times[2]! - times[1]!).toBeGreaterThan(58);
-    await pacer.turn('http://b.test/');
-    expect(times[0]! - began).toBeLessThan(60);
   });
 
   it('leaves a host alone for as long as it wants, and ends at once when it is stopped', async () => {

@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import type { ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { tmpdir } from 'node:os';
@@ -22,6 +22,11 @@ interface Shown {
 }
 interface File {
   readonly url: string;
+  readonly contentHash: string;
+  readonly answers: readonly {
+    readonly url: string;
+    readonly redirects: readonly string[];
+  }[];
   readonly bytes: number;
   readonly transferBytes: number;
   readonly mediaType: string;
@@ -34,6 +39,8 @@ interface File {
 let cwd: string;
 let site: ChildProcess;
 let files: readonly File[];
+let missing: readonly object[];
+let pictures: string;
 
 beforeAll(async () => {
   cwd = mkdtempSync(join(tmpdir(), 'lynx-museum-'));
@@ -45,7 +52,7 @@ beforeAll(async () => {
     ),
   );
   const address = hosts['brindlebay.test']!;
-  await runJson(
+  ({ missingImages: missing } = await runJson<{ missingImages: object[] }>(
     [
       'survey',
       'http://brindlebay.test/museum/',
@@ -56,7 +63,8 @@ beforeAll(async () => {
       ...twoViews,
     ],
     { cwd },
-  );
+  ));
+  pictures = join(cwd, 'cache', readdirSync(join(cwd, 'cache'))[0]!);
   ({ images: files } = await runJson<{ images: File[] }>(['rank', '--top', '1000'], { cwd }));
 }, 180_000);
 
@@ -121,6 +129,15 @@ describe('the kite museum', () => {
     ['#near >>> #within', 'img', 'plate.png', [90, 60], [90, 60]],
     ['#far >>> #strange', 'img', 'weather.png', [160, 80], [160, 80]],
     ['#lazy', 'img', 'plate-2x.png', [150, 100], [150, 100]],
+    ['#magnified', 'img', 'plate.png', [90, 60], [90, 60]],
+    ['#placed', 'img', 'hall.jpg', [120, 60], [120, 80]],
+    ['#marked::marker', 'content', 'tile.png', [64, 64], [64, 64]],
+    ['#reel-webp', 'img', 'reel.webp', [100, 100], [100, 100]],
+    ['#compass', 'img', 'compass.svg', [72, 72], [72, 72]],
+    ['#moved', 'img', 'plate.png', [90, 60], [90, 60]],
+    ['#negotiated', 'img', 'reel.webp', [80, 80], [80, 80]],
+    ['#false-name', 'img', 'turned.jpg', [60, 40], [60, 40]],
+    ['#lent', 'img', 'tile.png', [64, 64], [64, 64]],
     ['#late', 'img', 'plate-2x.png', [60, 40], [60, 40]],
   ])('%s is a %s that shows %s', (selector, kind, file, slot, rendered) => {
     for (const view of ['laptop', 'phone']) {
@@ -185,6 +202,51 @@ describe('the kite museum', () => {
       selector: '#inline',
       slot: { width: 30, height: 20 },
     });
+  });
+
+  it('tells how each address was answered', () => {
+    const answerOf = (name: string) => {
+      const answers = files.flatMap((file) => file.answers.map((answer) => ({ file, ...answer })));
+      return answers.find(({ url }) => new URL(url).pathname === name)!;
+    };
+    expect(answerOf('/museum/compass.svg')).toMatchObject({
+      status: 200,
+      declaredType: 'image/svg+xml',
+      protocol: 'http/1.1',
+      headers: { 'content-encoding': 'gzip', 'cache-control': 'max-age=3600' },
+      file: { mediaType: 'image/svg+xml', intrinsic: null },
+    });
+    expect(answerOf('/museum/poster')).toMatchObject({
+      declaredType: 'image/webp',
+      headers: { vary: 'Accept', 'cache-control': 'no-cache', etag: '"poster-1"' },
+      file: { mediaType: 'image/webp', intrinsic: { width: 100, height: 100 } },
+    });
+    expect(answerOf('/img/museum/plate.png').redirects).toEqual([
+      'http://brindlebay.test/museum/old-plate',
+    ]);
+    const falseName = answerOf('/museum/false-name.png');
+    expect(falseName).toMatchObject({
+      declaredType: 'image/png',
+      file: { mediaType: 'image/jpeg' },
+    });
+    expect(falseName.file.findings.map(({ id }) => id)).toContain('mislabelled');
+    expect(answerOf('/img/museum/turned.jpg').file.contentHash).toBe(falseName.file.contentHash);
+    // A compressed file is told by what it unpacks to, and by what crossed the network.
+    expect(answerOf('/museum/compass.svg').file.bytes).toBe(
+      readFileSync(join(pictures, 'img/museum/compass.svg')).length,
+    );
+  });
+
+  it('tells which image did not come', () => {
+    expect(missing).toEqual([
+      {
+        url: 'http://brindlebay.test/museum/gone.png',
+        problem: 'answered 404',
+        status: 404,
+        pages: 1,
+        page: 'http://brindlebay.test/museum/',
+      },
+    ]);
   });
 
   it('sweeps every slot of the page over all widths', () => {

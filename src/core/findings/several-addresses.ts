@@ -1,7 +1,9 @@
+import { isInDocument } from '../address.js';
 import type { ImageCheck } from './finding.js';
 
 export const severalAddresses: ImageCheck = ({ file, responses }) => {
-  const count = new Set(responses.map(({ url }) => url)).size;
+  const fetched = responses.filter(({ url }) => !isInDocument(url));
+  const count = new Set(fetched.map(({ url }) => url)).size;
   if (count < 2 || file.problem !== null) return undefined;
   return {
     id: 'several-addresses',
