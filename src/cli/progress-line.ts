@@ -10,8 +10,20 @@ const titles: Readonly<Record<Progress['stage'], string>> = {
   pictures: 'drawing pictures',
 };
 
+/** What is counted, where it is said how many of it pass in a second. */
+const units: Readonly<Record<Progress['stage'], string>> = {
+  pages: 'pages',
+  images: 'images',
+  files: 'files',
+  loads: 'loads',
+  pictures: 'pictures',
+};
+
 /** Lines are written this many milliseconds apart where there is no terminal. */
 const lineInterval = 2_000;
+
+/** The rate is that of the last so many events: what comes next is most like what came last. */
+const remembered = 40;
 
 /** Shows progress on stderr: a bar on a terminal, a line now and then elsewhere. */
 export class ProgressLine {
@@ -20,6 +32,8 @@ export class ProgressLine {
   #bar: SingleBar | undefined;
   #stage: Progress['stage'] | undefined;
   #lastLine = 0;
+  /** When how many were done, oldest first. */
+  #history: { readonly at: number; readonly done: number }[] = [];
 
   constructor(stream: NodeJS.WriteStream, quiet: boolean) {
     this.#stream = stream;
@@ -28,8 +42,14 @@ export class ProgressLine {
 
   readonly show = (progress: Progress): void => {
     if (this.#quiet) return;
+    if (progress.stage !== this.#stage) {
+      this.clear();
+      this.#history = [];
+    }
+    this.#remember(progress.done);
     if (this.#stream.isTTY) this.#draw(progress);
     else this.#write(progress);
+    this.#stage = progress.stage;
   };
 
   /** Takes the bar away; must be called before anything else is printed. */
@@ -39,49 +59,63 @@ export class ProgressLine {
     this.#stage = undefined;
   };
 
-  #draw({ stage, done, total, doing }: Progress): void {
-    const doingText = shorten(doing, Math.max(10, (this.#stream.columns || 80) - 62));
-    if (stage !== this.#stage) {
-      this.clear();
-      this.#stage = stage;
+  #remember(done: number): void {
+    if (this.#history.at(-1)?.done === done) return;
+    this.#history.push({ at: performance.now(), done });
+    if (this.#history.length > remembered) this.#history.shift();
+  }
+
+  /** What is known of the way ahead: `38 queued · 0.8 pages a second · about 47 s left`. */
+  #ahead({ stage, done, total }: Progress): string {
+    const [first] = this.#history;
+    const passed = done - (first?.done ?? done);
+    const seconds = (performance.now() - (first?.at ?? 0)) / 1000;
+    const parts = stage === 'pages' ? [`${total - done} queued`] : [];
+    if (passed > 0 && seconds > 0.5) {
+      const rate = passed / seconds;
+      parts.push(`${rate < 10 ? rate.toFixed(1) : Math.round(rate)} ${units[stage]} a second`);
+      const left = (total - done) / rate;
+      if (left >= 1) parts.push(`about ${inWords(left)} left`);
+    }
+    return parts.join(' · ');
+  }
+
+  #draw(progress: Progress): void {
+    const { stage, done, total, doing } = progress;
+    const ahead = this.#ahead(progress);
+    const room = (this.#stream.columns || 80) - titles[stage].length - ahead.length - 34;
+    const payload = { ahead, doing: room > 10 ? shorten(doing, room) : '' };
+    if (!this.#bar) {
       this.#bar = new SingleBar(
         {
-          format: `${titles[stage]} {bar} {value}/{total} {left} {doing}`,
-          barsize: 24,
+          format: `${titles[stage]} {bar} {value}/{total} {ahead} {doing}`,
+          barsize: 16,
           hideCursor: true,
           clearOnComplete: true,
           stream: this.#stream,
-          etaBuffer: 8,
-          formatTime: (seconds: number) => `${seconds} s`,
         },
         Presets.shades_classic,
       );
-      this.#bar.start(total, done, { doing: doingText, left: '' });
+      this.#bar.start(total, done, payload);
       return;
     }
-    this.#bar?.setTotal(total);
-    this.#bar?.update(done, { doing: doingText, left: this.#timeLeft(done) });
+    this.#bar.setTotal(total);
+    this.#bar.update(done, payload);
   }
 
-  #started = 0;
-  #timeLeft(done: number): string {
-    if (done === 0 || this.#bar === undefined) {
-      this.#started = performance.now();
-      return '';
-    }
-    const total = this.#bar.getTotal();
-    if (this.#started === 0) this.#started = performance.now();
-    const seconds = ((performance.now() - this.#started) / done / 1000) * (total - done);
-    return seconds >= 1 ? `about ${Math.round(seconds)} s left` : '';
-  }
-
-  #write({ stage, done, total, doing }: Progress): void {
+  #write(progress: Progress): void {
+    const { stage, done, total, doing } = progress;
     const now = performance.now();
-    const ends = done === total;
-    if (!ends && stage === this.#stage && now - this.#lastLine < lineInterval) return;
-    this.#stage = stage;
+    if (done !== total && stage === this.#stage && now - this.#lastLine < lineInterval) return;
     this.#lastLine = now;
+    const parts = [`${titles[stage]} ${done}/${total}`, this.#ahead(progress)].filter(Boolean);
     const what = doing ? `: ${shorten(doing, 100)}` : '';
-    this.#stream.write(`${titles[stage]} ${done}/${total}${what}\n`);
+    this.#stream.write(`${parts.join(' · ')}${what}\n`);
   }
+}
+
+function inWords(seconds: number): string {
+  if (seconds < 120) return `${Math.round(seconds)} s`;
+  const minutes = Math.round(seconds / 60);
+  return minutes < 120 ? `${minutes} min` : `${(minutes / 60).toFixed(1)} h`;
 }
