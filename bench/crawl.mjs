@@ -45,9 +45,7 @@ async function timed(work) {
 /** What the survey is held against: nothing but loading. */
 async function loadAll() {
   const browser = await launchBrowser();
-  const contexts = await Promise.all(
-    views.map((view) => browser.newContext(contextFor(view))),
-  );
+  const contexts = await Promise.all(views.map((view) => browser.newContext(contextFor(view))));
   const due = [...site.urls];
   const work = async () => {
     const open = await Promise.all(contexts.map((context) => context.newPage()));

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { CDPSession } from 'playwright-core';
 import { messageOf } from '../core/errors.js';
 import { headerOf } from './network-recorder.js';
@@ -12,6 +13,9 @@ export interface FetchedBody {
 /** Takes a body and answers with its content hash; `declaredType` is what the server calls it. */
 export type KeepBody = (body: Buffer, declaredType: string) => Promise<string>;
 
+/** Addresses whose answers are remembered, for where the browser's cache answers in their place. */
+export const remembered = 10_000;
+
 /** Bodies larger than this are not read out of the browser. */
 const maxBodyBytes = 64 * 1024 * 1024;
 
@@ -21,7 +25,8 @@ const maxBodyBytes = 64 * 1024 * 1024;
  */
 export class BodyCollector {
   readonly #keep: KeepBody;
-  readonly #byAddress = new Map<string, Promise<FetchedBody | string>>();
+  /** Of the addresses that were seen last: a survey sees more than memory should hold. */
+  readonly #byAddress = new LRUCache<string, Promise<FetchedBody | string>>({ max: remembered });
 
   constructor(keep: KeepBody) {
     this.#keep = keep;

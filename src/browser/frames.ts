@@ -13,19 +13,25 @@ interface FrameTree {
   readonly childFrames?: readonly FrameTree[];
 }
 
+/** A document that was measured: the page itself, or one of its frames. */
+export interface MeasuredDocument {
+  readonly world: IsolatedWorld;
+  readonly placements: readonly ProbedPlacement[];
+}
+
 /**
- * The placements in all frames of a page, of its own and of other origins. Their selectors begin with
- * that of the frame, and a frame that is gone or cannot be looked into has none.
+ * The frames of a page, of its own and of other origins, with their placements, whose selectors begin
+ * with that of the frame. A frame that is gone or cannot be looked into is left out.
  *
  * @param main the world of the page itself
  */
-export async function placementsInFrames(
+export async function measureFrames(
   cdp: CDPSession,
   main: IsolatedWorld,
   view: View,
-): Promise<ProbedPlacement[]> {
+): Promise<MeasuredDocument[]> {
   const { frameTree } = await cdp.send('Page.getFrameTree');
-  const placements: ProbedPlacement[] = [];
+  const frames: MeasuredDocument[] = [];
   let left = maxFrames;
   const look = async (tree: FrameTree, parent: IsolatedWorld, prefix: string, depth: number) => {
     for (const child of tree.childFrames ?? []) {
@@ -36,7 +42,8 @@ export async function placementsInFrames(
         const world = await IsolatedWorld.open(cdp, child.frame.id);
         const screen = await firstScreenOf(cdp, backendNodeId, view);
         const found = await world.call<ProbedPlacement[]>('placementsOf', screen);
-        placements.push(...found.map((one) => ({ ...one, selector: selector + one.selector })));
+        const placements = found.map((one) => ({ ...one, selector: selector + one.selector }));
+        frames.push({ world, placements });
         await look(child, world, selector, depth + 1);
       } catch {
         // It was taken away meanwhile, or has no box: nothing is shown in it.
@@ -44,7 +51,7 @@ export async function placementsInFrames(
     }
   };
   await look(frameTree, main, '', 1);
-  return placements;
+  return frames;
 }
 
 /** Where the content of a frame stands in the first screen of the page. */

@@ -1,7 +1,9 @@
+import { setTimeout as after } from 'node:timers/promises';
+import { LRUCache } from 'lru-cache';
 import type { Browser, BrowserContextOptions } from 'playwright-core';
 import type { Access } from '../core/access.js';
 import type { View } from '../core/view.js';
-import { BodyCollector } from './bodies.js';
+import { BodyCollector, remembered } from './bodies.js';
 import type { KeepBody } from './bodies.js';
 import { addCookies, readBrowserState } from './entry.js';
 import { contextFor, launchBrowser } from './launch.js';
@@ -32,64 +34,115 @@ export interface SurveyBrowserOptions {
   readonly anyCertificate?: boolean | undefined;
 }
 
+/** A page is loaded so often at the most when the browser itself goes down with it. */
+const maxAttempts = 3;
+
+/** A browser that runs, with a visitor for each view and tab. */
+interface Running {
+  readonly browser: Browser;
+  /** Settles when the browser is no longer there. */
+  readonly gone: Promise<undefined>;
+  /** By view, then by tab. */
+  readonly visitors: readonly (readonly Visitor[])[];
+}
+
 /**
  * A browser set up to survey: one context a view, whose cache stays warm from page to page, and in
- * each of them as many tabs as pages are visited at the same time.
+ * each of them as many tabs as pages are visited at the same time. One that goes down is started anew.
  */
 export class SurveyBrowser {
-  readonly #browser: Browser;
+  readonly #options: SurveyBrowserOptions;
+  #running: Promise<Running>;
+  #closed = false;
   readonly visitors: readonly PageVisitor[];
 
-  private constructor(browser: Browser, visitors: readonly PageVisitor[]) {
-    this.#browser = browser;
-    this.visitors = visitors;
+  private constructor(options: SurveyBrowserOptions, running: Running) {
+    this.#options = options;
+    this.#running = Promise.resolve(running);
+    this.visitors = Array.from({ length: options.tabs }, (_, tab) => ({
+      views: options.views.map((_view, view) => ({
+        visit: (url: string) => this.#visit(view, tab, url),
+      })),
+    }));
   }
 
-  /** @throws BrowserError when no browser can be started. */
+  /** @throws BrowserError when no browser can be started; UsageError for a wrong browser state. */
   static async open(options: SurveyBrowserOptions): Promise<SurveyBrowser> {
-    const { views, tabs, keepBody, hosts = {}, limits = defaultVisitLimits } = options;
-    const { accesses = [], browserState } = options;
-    const storageState = browserState === undefined ? undefined : readBrowserState(browserState);
-    const browser = await launchBrowser(hosts, { oneProcess: true });
-    try {
-      const common: BrowserContextOptions = {
-        userAgent: options.userAgent ?? `${await ownNameOf(browser)} ZealousLynx`,
-        ignoreHTTPSErrors: options.anyCertificate ?? false,
-        ...(storageState && { storageState }),
-      };
-      const swept = views.find(({ touch }) => !touch) ?? views[0];
-      const rows = await Promise.all(
-        views.map(async (view) => {
-          const context = await browser.newContext({ ...contextFor(view), ...common });
-          await addCookies(context, accesses);
-          const shared = {
-            context,
-            view,
-            bodies: new BodyCollector(keepBody),
-            wireBytes: new Map<string, number>(),
-            sweeps: view === swept,
-            accesses,
-            limits,
-          };
-          return Array.from({ length: tabs }, () => new Visitor(shared));
-        }),
-      );
-      const visitors = Array.from({ length: tabs }, (_, index) => ({
-        views: rows.map((row) => row[index]!),
-      }));
-      return new SurveyBrowser(browser, visitors);
-    } catch (error) {
-      await browser.close().catch(() => {});
-      throw error;
-    }
-  }
-
-  get version(): string {
-    return this.#browser.version();
+    return new SurveyBrowser(options, await start(options));
   }
 
   async close(): Promise<void> {
-    await this.#browser.close().catch(() => {});
+    this.#closed = true;
+    const running = await this.#running.catch(() => undefined);
+    await running?.browser.close().catch(() => {});
+  }
+
+  async #visit(view: number, tab: number, url: string): Promise<Visit> {
+    for (let attempt = 1; ; attempt++) {
+      const { gone, visitors } = await this.#alive();
+      const visitor = visitors[view]![tab]!;
+      // What is told of a page whose browser goes down under it may come too late, or never.
+      const visit = await Promise.race([visitor.visit(url), gone]);
+      const down = visit === undefined || (await isDown(visit, gone));
+      if (!down || this.#closed) return visit ?? visitor.failed(url, 'the browser was closed');
+      if (attempt === maxAttempts) return visitor.failed(url, 'the browser went down with it');
+    }
+  }
+
+  async #alive(): Promise<Running> {
+    const before = this.#running;
+    const running = await before;
+    if (running.browser.isConnected() || this.#closed) return running;
+    // Whoever sees it first starts another; the rest wait for that one.
+    if (this.#running === before) this.#running = start(this.#options);
+    return this.#running;
+  }
+}
+
+/** Milliseconds in which the news that a browser is gone may come behind those of its pages. */
+const newsTime = 300;
+
+/** Whether a visit failed because its browser went down. */
+async function isDown({ error }: Visit, gone: Promise<undefined>): Promise<boolean> {
+  if (error === null || !/closed/.test(error)) return false;
+  return Promise.race([gone.then(() => true), after(newsTime, false)]);
+}
+
+async function start(options: SurveyBrowserOptions): Promise<Running> {
+  const { views, tabs, keepBody, hosts = {}, limits = defaultVisitLimits } = options;
+  const { accesses = [], browserState } = options;
+  const storageState = browserState === undefined ? undefined : readBrowserState(browserState);
+  const browser = await launchBrowser(hosts, { oneProcess: true });
+  try {
+    const common: BrowserContextOptions = {
+      userAgent: options.userAgent ?? `${await ownNameOf(browser)} ZealousLynx`,
+      ignoreHTTPSErrors: options.anyCertificate ?? false,
+      ...(storageState && { storageState }),
+    };
+    const swept = views.find(({ touch }) => !touch) ?? views[0];
+    const visitors = await Promise.all(
+      views.map(async (view) => {
+        const context = await browser.newContext({ ...contextFor(view), ...common });
+        await addCookies(context, accesses);
+        const shared = {
+          context,
+          view,
+          bodies: new BodyCollector(keepBody),
+          wireBytes: new LRUCache<string, number>({ max: remembered }),
+          sweeps: view === swept,
+          accesses,
+          limits,
+        };
+        return Array.from({ length: tabs }, () => new Visitor(shared));
+      }),
+    );
+    const gone = new Promise<undefined>((resolve) => {
+      browser.once('disconnected', () => resolve(undefined));
+    });
+    return { browser, gone, visitors };
+  } catch (error) {
+    await browser.close().catch(() => {});
+    throw error;
   }
 }
 

@@ -24,12 +24,12 @@ const maxRounds = 7;
  * picture away whose next candidate does not come. So this is the last thing that is done to a page,
  * after all else that is told of it has been put aside.
  *
- * @param world the page that was measured; the slots of its frames are not swept
- * @returns a curve for each placement, in the order in which the probe told them
+ * @param documents the worlds of the page that was measured, and of its frames behind it
+ * @returns a curve for each placement, document by document, in the order in which the probe told them
  */
 export async function sweep(
   cdp: CDPSession,
-  world: IsolatedWorld,
+  documents: readonly [page: IsolatedWorld, ...frames: IsolatedWorld[]],
   { height }: Size,
 ): Promise<CurvePiece[][]> {
   const measured = new Map<number, readonly (number | null)[]>();
@@ -41,8 +41,15 @@ export async function sweep(
       mobile: false,
     });
   const measureAt = async (width: number) => {
-    const [, seen] = await Promise.all([resize(width), world.call<SlotWidths>('slotWidths')]);
-    if (seen.viewport === width) measured.set(width, seen.widths);
+    const [, ...seen] = await Promise.all([
+      resize(width),
+      ...documents.map((world) => world.call<SlotWidths>('slotWidths')),
+    ]);
+    if (seen[0]!.viewport === width)
+      measured.set(
+        width,
+        seen.flatMap(({ widths }) => widths),
+      );
   };
   const measure = async (widths: readonly number[]) => {
     const due = widths
@@ -52,7 +59,7 @@ export async function sweep(
     await Promise.all(due.map(measureAt));
     for (const width of due) if (!measured.has(width)) await measureAt(width);
   };
-  await measure(firstWidths(await world.call<number[]>('breakpointsOf')));
+  await measure(firstWidths(await documents[0].call<number[]>('breakpointsOf')));
   for (let round = 0; round < maxRounds; round++) {
     const before = measured.size;
     await measure(unexplained(measured));

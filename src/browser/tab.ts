@@ -1,3 +1,4 @@
+import { setTimeout as after } from 'node:timers/promises';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 import type { Access } from '../core/access.js';
 import type { View } from '../core/view.js';
@@ -64,10 +65,15 @@ export class Tab {
     await this.recorder.restart();
   }
 
+  /** Closes it, and does not wait for one that does not let itself be closed. */
   async close(): Promise<void> {
-    await this.page.close().catch(() => {});
+    const closed = this.page.close().catch(() => {});
+    await Promise.race([closed, after(closing, undefined, { ref: false })]);
   }
 }
+
+/** Milliseconds that a tab may take to close. */
+const closing = 5_000;
 
 /** The screen of a view as the driver sets it: a sweep has changed it. */
 function metricsOf({ width, height, density, touch }: View) {

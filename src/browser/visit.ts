@@ -1,11 +1,12 @@
 import { setTimeout as after } from 'node:timers/promises';
+import type { LRUCache } from 'lru-cache';
 import type { CDPSession } from 'playwright-core';
 import { messageOf } from '../core/errors.js';
 import { noBytes } from '../core/request.js';
 import type { BytesByType } from '../core/request.js';
 import type { Placement, SlotCurve } from '../core/placement.js';
 import type { View } from '../core/view.js';
-import { placementsInFrames } from './frames.js';
+import { measureFrames } from './frames.js';
 import { hashesByAddress, imageAnswers } from './image-answers.js';
 import type { ImageAnswer } from './image-answers.js';
 import type { DocumentFacts } from './in-page/document-facts.js';
@@ -57,7 +58,7 @@ const patience = 20_000;
 
 export interface VisitorOptions extends TabOptions {
   /** What each address cost when it was first fetched; shared by the tabs of a context. */
-  readonly wireBytes: Map<string, number>;
+  readonly wireBytes: LRUCache<string, number>;
   /** Whether this is the view in which pages are swept. */
   readonly sweeps?: boolean;
   readonly limits?: VisitLimits;
@@ -86,12 +87,12 @@ export class Visitor {
   async visit(url: string): Promise<Visit> {
     const giveUp = new AbortController();
     const most = this.#limits.load + patience;
+    const late = after(most, undefined, { signal: giveUp.signal }).then(() => {
+      throw new Error(`the page did not answer for ${most / 1000} s`);
+    });
+    late.catch(() => {});
     try {
-      const tab = (this.#tab ??= await Tab.open(this.#options));
-      const late = after(most, undefined, { signal: giveUp.signal }).then(() => {
-        throw new Error(`the page did not answer for ${most / 1000} s`);
-      });
-      late.catch(() => {});
+      const tab = (this.#tab ??= await Promise.race([Tab.open(this.#options), late]));
       const guarded = <Result>(work: Promise<Result>) =>
         Promise.race([work, tab.crashed, late]) as Promise<Result>;
       const visit = await guarded(this.#measure(tab, url));
@@ -100,7 +101,7 @@ export class Visitor {
       if (tab.visits >= visitsPerTab) await this.#drop();
       return visit;
     } catch (error) {
-      const visit = this.#failed(url, messageOf(error), this.#tab?.recorder);
+      const visit = this.failed(url, messageOf(error), this.#tab?.recorder);
       await this.#drop();
       return visit;
     } finally {
@@ -118,7 +119,7 @@ export class Visitor {
     const limits = this.#limits;
     const trouble = await navigate(page, url, limits.load);
     const answer = recorder.document;
-    const failed = (error: string, passing = false) => this.#failed(url, error, recorder, passing);
+    const failed = (error: string, passing = false) => this.failed(url, error, recorder, passing);
     if (answer && answer.status >= 400)
       return failed(`answered ${answer.status}`, passingStatuses.has(answer.status));
     if (trouble?.fatal || !answer)
@@ -130,7 +131,8 @@ export class Visitor {
     await world.call('scrollThrough');
     const settled = await world.call<boolean>('settleImages', limits.images);
     const own = await world.call<ProbedPlacement[]>('placementsOf');
-    const placements = [...own, ...(await placementsInFrames(cdp, world, this.#view))];
+    const frames = await measureFrames(cdp, world, this.#view);
+    const placements = [...own, ...frames.flatMap((frame) => frame.placements)];
     const facts = await world.call<DocumentFacts>('documentFacts');
     const icons = new Set(facts.icons);
     const requests = [...recorder.recorded];
@@ -160,7 +162,8 @@ export class Visitor {
       bytesByType: this.#weigh(requests),
     } as const;
     if (!this.#options.sweeps) return { ...visit, curves: [] };
-    const curves = await curvesOf(cdp, world, own, this.#view);
+    const worlds = [world, ...frames.map((frame) => frame.world)] as const;
+    const curves = await curvesOf(cdp, worlds, placements, this.#view);
     // What the sweep made the page fetch is none of its weight, but the cache has it now.
     this.#weigh(recorder.recorded);
     return { ...visit, curves };
@@ -173,17 +176,14 @@ export class Visitor {
       const cost = request.fromCache
         ? this.#options.wireBytes.get(request.url)
         : request.transferBytes;
-      bytes[typeOf(request)] += Math.round(cost ?? 0);
+      // What was fetched too long ago to be remembered cost its body at the least.
+      bytes[typeOf(request)] += Math.round(cost ?? request.bodyBytes);
     }
     return bytes;
   }
 
-  #failed(
-    url: string,
-    error: string,
-    recorder: NetworkRecorder | undefined,
-    passing = false,
-  ): Visit {
+  /** What a visit comes to that failed. */
+  failed(url: string, error: string, recorder?: NetworkRecorder, passing = false): Visit {
     const answer = recorder?.document;
     const retryAfter = answer && headerOf(answer, 'retry-after');
     return {
@@ -220,12 +220,12 @@ function canonicalInHeaders(answer: RecordedRequest): string | null {
 /** The slot curve of every placement, each element and kind once. */
 async function curvesOf(
   cdp: CDPSession,
-  world: IsolatedWorld,
+  documents: Parameters<typeof sweep>[1],
   placements: readonly ProbedPlacement[],
   view: View,
 ): Promise<Omit<SlotCurve, 'page'>[]> {
   if (placements.length === 0) return [];
-  const pieces = await sweep(cdp, world, view);
+  const pieces = await sweep(cdp, documents, view);
   const curves = new Map<string, Omit<SlotCurve, 'page'>>();
   placements.forEach(({ kind, selector }, index) => {
     const key = `${kind} ${selector}`;

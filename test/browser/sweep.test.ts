@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { Browser, BrowserContext } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { BodyCollector } from '../../dist/src/browser/bodies.js';
@@ -34,7 +35,13 @@ async function visit(body: string, more: Readonly<Record<string, Answer>> = {}) 
     ...more,
   });
   const bodies = new BodyCollector((bytes) => Promise.resolve(contentHashOf(bytes)));
-  const visitor = new Visitor({ context, view, bodies, wireBytes: new Map(), sweeps: true });
+  const visitor = new Visitor({
+    context,
+    view,
+    bodies,
+    wireBytes: new LRUCache({ max: 100 }),
+    sweeps: true,
+  });
   return { origin, asked, visitor, result: await visitor.visit(`${origin}/`) };
 }
 

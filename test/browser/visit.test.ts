@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BodyCollector } from '../../dist/src/browser/bodies.js';
@@ -27,7 +28,7 @@ afterAll(() => browser.close());
 
 function visitor(): Visitor {
   const bodies = new BodyCollector((body) => Promise.resolve(contentHashOf(body)));
-  return new Visitor({ context, view, bodies, wireBytes: new Map(), limits });
+  return new Visitor({ context, view, bodies, wireBytes: new LRUCache({ max: 100 }), limits });
 }
 
 /** Serves a page with a picture beside it, and visits it. */

@@ -258,7 +258,8 @@ describe('the kite museum', () => {
       ['#by-density', 300],
     ] as const)
       expect(exhibit(selector).slotCurve).toEqual(flat(width));
-    expect(exhibit('#near >>> #within').slotCurve).toBeNull();
+    expect(exhibit('#near >>> #within').slotCurve).toEqual(flat(90));
+    expect(exhibit('#far >>> #strange').slotCurve).toEqual(flat(160));
     expect(exhibit('body > section > img').slotCurve).toEqual([
       { from: 320, to: 2560, a: 1, b: 0 },
     ]);

@@ -1,6 +1,7 @@
-import { describe, expect, it } from 'vitest';
+import { readFileSync } from 'node:fs';
+import { describe, expect, it, vi } from 'vitest';
 import { temporaryFolder } from '../support/folder.js';
-import { oneView, run, runJson } from '../support/program.js';
+import { oneView, outcomeOf, run, runJson, start } from '../support/program.js';
 import { photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';
 
@@ -16,6 +17,12 @@ interface SurveyDocument {
 }
 
 const page = (body: string) => ({ body: `<!doctype html><title>t</title>${body}` });
+
+/** The processes that a process has started itself. */
+function childrenOf(pid: number): number[] {
+  const text = readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8');
+  return text.trim().split(/\s+/).filter(Boolean).map(Number);
+}
 
 describe('a site that is a trap', () => {
   it('is not followed for ever: calendars, paths that go round', async () => {
@@ -92,6 +99,27 @@ describe('a site that is a trap', () => {
       page: `${origin}/slow`,
     });
   }, 180_000);
+
+  it('goes on with another browser when the one it has goes down', async () => {
+    const cwd = temporaryFolder();
+    const names = ['a', 'b', 'c', 'd'];
+    const { origin, asked } = await serve({
+      '/': page(names.map((name) => `<a href="/${name}">x</a>`).join('')),
+      ...Object.fromEntries(names.map((name) => [`/${name}`, { ...page('<p>'), wait: 300 }])),
+    });
+    const child = start(['survey', `${origin}/`, '--tabs', '2', '--json', ...oneView], { cwd });
+    const ended = outcomeOf(child);
+    await vi.waitFor(() => expect(asked).toContain('/a'), { timeout: 20_000 });
+    const browsers = childrenOf(child.pid!);
+    expect(browsers).toHaveLength(1);
+    process.kill(browsers[0]!, 'SIGKILL');
+    const { status, stdout } = await ended;
+    expect(status).toBe(0);
+    const { pages } = JSON.parse(stdout) as SurveyDocument;
+    expect(pages.map(({ url, error }) => [url.slice(origin.length), error])).toEqual(
+      ['/', '/a', '/b', '/c', '/d'].map((path) => [path, undefined]),
+    );
+  });
 
   it('tells which images do not come, and why', async () => {
     const cwd = temporaryFolder();
