@@ -34,7 +34,7 @@ async function measure() {
   const peak = (from, to) =>
     Math.max(...samples.filter(({ done }) => done >= from && done <= to).map(({ rss }) => rss));
   const [first, second] = [peak(pages / 10, pages / 2), peak(pages / 2, pages)];
-  console.log(`${samples.at(-1).done} pages of 6 images, ${tabs} at a time`);
+  console.log(`${samples.at(-1).done} pages of 6 images, one view with sweep, ${tabs} at a time`);
   console.log(`peak of the Node process: ${Math.round(peak(0, pages) / 1e6)} MB`);
   console.log(`second half / first half: ${(second / first).toFixed(2)}`);
 }
@@ -44,7 +44,7 @@ async function surveyAlone(start) {
   const workspace = Workspace.open(folder);
   let told = -1;
   await survey(workspace, [start], {
-    views: chooseViews(defaultViews, ['phone', 'laptop']),
+    views: chooseViews(defaultViews, ['laptop']),
     scope: { pages },
     tabs,
     policy: defaultPolicy,

@@ -59,7 +59,7 @@ export const shared = {
   },
   mapHost: {
     option: {
-      describe: 'HOST=ADDRESS:PORT: where a host really is; may be given several times',
+      describe: 'HOST=ADDRESS:PORT: where a host really is',
       type: 'string',
       array: true,
       requiresArg: true,

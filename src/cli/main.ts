@@ -49,7 +49,7 @@ const cli = yargs(hideBin(process.argv))
   .example('$0 survey http://brindlebay.test/', 'measure a site')
   .example('$0 rank', 'what its images waste')
   .epilogue(
-    'Every command has its own --help. The exit status is 0 done, 1 a gate did not hold, 2 the call or a setting is wrong, 3 the work failed, 130 stopped.',
+    'Every command has its own --help. An option with [values] may be given several times. The exit status is 0 done, 1 a gate did not hold, 2 the call or a setting is wrong, 3 the work failed, 130 stopped.',
   )
   .version(program.version)
   .alias('help', 'h')

@@ -18,50 +18,66 @@ const defaultTimeout = 30;
 const defaultRetries = 2;
 
 const text = (describe: string): Options => ({ describe, type: 'string', requiresArg: true });
-const texts = (describe: string): Options => ({
-  describe: `${describe}; may be given several times`,
-  type: 'string',
-  array: true,
-  requiresArg: true,
-});
+const texts = (describe: string): Options => ({ ...text(describe), array: true });
 const yes = (describe: string): Options => ({ describe, type: 'boolean' });
 
 const top = shared.top(30, 'pages');
 const label = shared.label('survey');
 
+/** Options under a heading of the help. */
+function group(
+  heading: string,
+  options: Readonly<Record<string, Options>>,
+): Readonly<Record<string, Options>> {
+  return Object.fromEntries(
+    Object.entries(options).map(([name, option]) => [name, { ...option, group: `${heading}:` }]),
+  );
+}
+
 /** What can be set for a survey, in the order in which its help tells it. */
 export const surveyOptions: Readonly<Record<string, Options>> = {
-  list: text('File of pages: an address a line, or CSV with the headings url and visits (a month)'),
-  sitemap: texts('Address or file of a sitemap, or robots for those that robots.txt names'),
-  pages: text(`Visit at most so many pages [${defaultPages}, or all of the list]`),
-  depth: text('Follow links at most so far from a start [any number; 0 without a start]'),
-  'per-group': text(`Follow links to at most so many addresses of one shape [${defaultPerGroup}]`),
-  include: texts('Only addresses like this; * stands for anything'),
-  exclude: texts('No addresses like this'),
-  within: text('Stay on the host, or on its registrable domain: host, domain [host]'),
-  query: text('keep or drop queries of addresses, or keep only the named keys: page,id [keep]'),
-  'ignore-canonical': yes('Do not believe a page that says that it is another'),
-  'ignore-robots': yes('Visit what robots.txt forbids, too'),
-  'user-agent': text("Name to give to servers [the browser's, with ZealousLynx behind it]"),
-  pace: text('Milliseconds between two page loads from one host [0]'),
-  retries: text(`Ask again so often for what fails for a moment [${defaultRetries}]`),
-  timeout: text(`Seconds that a page may take to load [${defaultTimeout}]`),
-  view: texts('Only the views of this name'),
-  audience: text('Analytics export (CSV: width, height, density, visits) to make the views from'),
-  'views-max': text('Make at most so many views of the audience [4]'),
-  tabs: text(`Load so many pages at a time [${defaultTabs}]`),
-  basic: texts('HOST=USER:PASSWORD, or HOST=$NAME of a variable: Basic credentials for a host'),
-  header: texts('HOST=NAME:VALUE, the value perhaps $NAME: a header for a host'),
-  cookie: texts('HOST=NAME=VALUE, the value perhaps $NAME: a cookie for a host'),
-  'browser-state': text('File of cookies and local storage that a browser saved'),
-  'any-certificate': yes('Accept certificates that do not verify'),
-  bodies: yes('Keep the bodies of images; --no-bodies leaves them out, and the encodes [true]'),
-  encode: yes('Encode the images after the crawl; --no-encode leaves that to rank [true]'),
-  label: label.option,
-  resume: yes('Go on with a survey that was broken off, as it was begun'),
-  survey: { ...shared.survey.option, describe: 'With --resume: label of the survey [the newest]' },
-  top: top.option,
-  'map-host': shared.mapHost.option,
+  ...group('Which pages', {
+    list: text('File of pages: an address a line, or CSV headed url,visits (visits a month)'),
+    sitemap: texts('Address or file of a sitemap, or robots for those that robots.txt names'),
+    pages: text(`Visit at most so many pages [${defaultPages}, or all of the list]`),
+    depth: text('Follow links at most so far from a start [any number; 0 without a start]'),
+    'per-group': text(`Follow links to at most so many addresses of a shape [${defaultPerGroup}]`),
+    include: texts('Only addresses like this; * stands for anything'),
+    exclude: texts('No addresses like this'),
+    within: text('Stay on the host, or on its registrable domain: host, domain [host]'),
+    query: text('keep or drop queries, or keep only the named keys: page,id [keep]'),
+    'ignore-canonical': yes('Do not believe a page that says that it is another'),
+    'ignore-robots': yes('Visit what robots.txt forbids, too'),
+    resume: yes('Go on with a survey that was broken off, as it was begun'),
+    survey: {
+      ...shared.survey.option,
+      describe: 'With --resume: label of the survey [the newest]',
+    },
+  }),
+  ...group('How they are looked at', {
+    view: texts('Only the view of this name'),
+    audience: text('Analytics export (CSV: width, height, density, visits) to make views from'),
+    'views-max': text('Make at most so many views of the audience [4]'),
+    tabs: text(`Load so many pages at a time [${defaultTabs}]`),
+    timeout: text(`Seconds that a page may take to load [${defaultTimeout}]`),
+    'map-host': shared.mapHost.option,
+  }),
+  ...group('How servers are treated', {
+    pace: text('Milliseconds between two page loads from one host [0]'),
+    retries: text(`Ask again so often for what fails for a moment [${defaultRetries}]`),
+    'user-agent': text("Name to give to servers [the browser's, with ZealousLynx behind it]"),
+    basic: texts('HOST=USER:PASSWORD, or HOST=$NAME of a variable: Basic credentials'),
+    header: texts('HOST=NAME:VALUE, the value perhaps $NAME: a header'),
+    cookie: texts('HOST=NAME=VALUE, the value perhaps $NAME: a cookie'),
+    'browser-state': text('File of cookies and local storage that a browser saved'),
+    'any-certificate': yes('Accept certificates that do not verify'),
+  }),
+  ...group('What is kept and told', {
+    label: label.option,
+    bodies: yes('Keep the bodies of images; --no-bodies leaves them out, and the encodes'),
+    encode: yes('Encode the images after the crawl; --no-encode leaves that to rank'),
+    top: top.option,
+  }),
 };
 
 export const surveySchema = object({

@@ -38,9 +38,24 @@ export type SurveyedFacts = Omit<SurveyFacts, 'encoded'>;
 /** The pages of surveys: those that were visited with what they hold, those that are due, those passed over. */
 export class PageStore {
   readonly #database: Database.Database;
+  // Prepared once: a crawl runs each of them thousands of times.
+  readonly #addPage: Database.Statement;
+  readonly #addVisit: Database.Statement;
+  readonly #addFile: Database.Statement;
+  readonly #addDue: Database.Statement;
+  readonly #addSkipped: Database.Statement;
 
   constructor(database: Database.Database) {
     this.#database = database;
+    this.#addPage = database.prepare(
+      `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
+         bytes_by_type, curves, shape)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+    );
+    this.#addVisit = database.prepare('INSERT INTO visit VALUES (?, ?, ?)');
+    this.#addFile = database.prepare('INSERT OR IGNORE INTO survey_file VALUES (?, ?)');
+    this.#addDue = database.prepare('INSERT OR IGNORE INTO due VALUES (?, ?, ?, ?)');
+    this.#addSkipped = database.prepare('INSERT INTO skipped VALUES (?, ?, ?)');
   }
 
   /** Keeps one page with all that was found on it, whole or not at all. */
@@ -51,31 +66,23 @@ export class PageStore {
   ): void {
     this.#database.transaction(() => {
       this.#insertFound(surveyId, found);
-      const { lastInsertRowid } = this.#database
-        .prepare(
-          `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
-             bytes_by_type, curves, shape)
-           VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-        )
-        .run(
-          surveyId,
-          page.url,
-          page.finalUrl,
-          page.status,
-          page.depth,
-          page.visits,
-          page.group,
-          page.error,
-          JSON.stringify(page.bytesByType),
-          JSON.stringify(curves),
-          JSON.stringify(shape),
-        );
-      const addVisit = this.#database.prepare('INSERT INTO visit VALUES (?, ?, ?)');
-      const addFile = this.#database.prepare('INSERT OR IGNORE INTO survey_file VALUES (?, ?)');
+      const { lastInsertRowid } = this.#addPage.run(
+        surveyId,
+        page.url,
+        page.finalUrl,
+        page.status,
+        page.depth,
+        page.visits,
+        page.group,
+        page.error,
+        JSON.stringify(page.bytesByType),
+        JSON.stringify(curves),
+        JSON.stringify(shape),
+      );
       for (const visit of visits) {
-        addVisit.run(Number(lastInsertRowid), visit.view, toVisitDocument(visit));
+        this.#addVisit.run(Number(lastInsertRowid), visit.view, toVisitDocument(visit));
         for (const { contentHash } of visit.responses)
-          if (contentHash !== null) addFile.run(surveyId, contentHash);
+          if (contentHash !== null) this.#addFile.run(surveyId, contentHash);
       }
     })();
   }
@@ -86,10 +93,8 @@ export class PageStore {
   }
 
   #insertFound(surveyId: number, { due, skipped }: Found): void {
-    const addDue = this.#database.prepare('INSERT OR IGNORE INTO due VALUES (?, ?, ?, ?)');
-    const addSkipped = this.#database.prepare('INSERT INTO skipped VALUES (?, ?, ?)');
-    for (const { url, depth, visits } of due) addDue.run(surveyId, url, depth, visits);
-    for (const { url, reason } of skipped) addSkipped.run(surveyId, url, reason);
+    for (const { url, depth, visits } of due) this.#addDue.run(surveyId, url, depth, visits);
+    for (const { url, reason } of skipped) this.#addSkipped.run(surveyId, url, reason);
   }
 
   /** What a survey that was broken off knew, and what it had still to do. */
