@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { findingsOf } from '../../src/core/findings/index.js';
+import { findingTitles } from '../../src/core/findings/titles.js';
 import type { ImageCase } from '../../src/core/findings/finding.js';
 
 const placement = {
@@ -7,7 +8,7 @@ const placement = {
   view: 'phone',
   kind: 'img' as const,
   selector: 'img',
-  url: 'http://a.test/a.jpg',
+  url: 'http://a.test/kites.jpg',
   contentHash: 'x',
   slot: { width: 100, height: 50 },
   fit: 'fill' as const,
@@ -18,6 +19,7 @@ const placement = {
   loading: 'eager' as const,
   fetched: 'at-once' as const,
   markup: null,
+  slotCurve: null,
 };
 
 const sound: ImageCase = {
@@ -33,7 +35,7 @@ const sound: ImageCase = {
     {
       page: 'http://a.test/',
       view: 'phone',
-      url: 'http://a.test/a.jpg',
+      url: 'http://a.test/kites.jpg',
       contentHash: 'x',
       problem: null,
       status: 200,
@@ -77,5 +79,92 @@ describe('findingsOf', () => {
 
   it('tells what is placed nowhere', () => {
     expect(ids({ placements: [] })).toEqual(['placed-nowhere']);
+  });
+
+  const markup = {
+    alt: 'Kites over the bay',
+    srcset: null,
+    sizes: null,
+    fetchPriority: 'auto' as const,
+    decoding: 'auto' as const,
+    dimensions: true,
+  };
+  const marked = { ...placement, markup };
+  const column = [
+    { from: 320, to: 760, a: 1, b: -32 },
+    { from: 761, to: 2560, a: 0, b: 728 },
+  ];
+  const srcset = '/a-400.jpg 400w, /a-800.jpg 800w';
+
+  it.each([
+    ['sound markup', {}, []],
+    ['no alternative text', { markup: { ...markup, alt: null } }, ['no-alternative']],
+    ['text that is given empty', { markup: { ...markup, alt: '' } }, []],
+    ['an unknown box', { markup: { ...markup, dimensions: false } }, ['no-dimensions']],
+    ['what is lazy in the first screen', { loading: 'lazy' as const }, ['lazy-first-screen']],
+    ['what is far below and not lazy', { aboveFold: false }, ['eager-below']],
+    ['what came with the scroll', { aboveFold: false, fetched: 'on-scroll' as const }, []],
+    [
+      'sizes that say the slot',
+      {
+        markup: { ...markup, srcset, sizes: '(max-width: 760px) calc(100vw - 32px), 728px' },
+        slotCurve: column,
+      },
+      [],
+    ],
+    ['sizes beside x descriptors', { markup: { ...markup, srcset: '/a.jpg 2x' } }, []],
+    ['what nobody sees', { shown: false, markup: { ...markup, alt: null, dimensions: false } }, []],
+  ])('judges %s', (_what, change, expected) => {
+    expect(ids({ placements: [{ ...marked, ...change }] })).toEqual(expected);
+  });
+
+  it('says the sizes that would be right, to the pixel', () => {
+    const findings = (sizes: string | null) =>
+      findingsOf({
+        ...sound,
+        placements: [{ ...marked, slotCurve: column, markup: { ...markup, srcset, sizes } }],
+      });
+    expect(findings('50vw')).toEqual([
+      {
+        id: 'wrong-sizes',
+        message:
+          'sizes says 384 px at a width of 768 px, where the slot has 728 px: say sizes="(max-width: 760px) calc(100vw - 32px), 728px"',
+      },
+    ]);
+    expect(findings(null)[0]!.message).toMatch(
+      /^sizes is missing, which means 2560 px at a width of 2560 px, where the slot has 728 px/,
+    );
+    expect(findings('(orientation: portrait) 1px, 2px')).toEqual([]);
+  });
+
+  it.each([
+    ['IMG_0042.jpg', true],
+    ['DSC02238.JPG', true],
+    ['20261123_101502.jpg', true],
+    ['3f2504e04f8911d3.webp', true],
+    ['image (3).png', true],
+    ['photo.jpg', true],
+    ['red-kite-over-the-bay.jpg', false],
+    ['beach.jpg', false],
+    ['img-of-a-kite.jpg', false],
+    ['logo', false],
+  ])('knows whether the name %s says nothing: %s', (name, says) => {
+    const responses = [{ ...sound.responses[0]!, url: `http://a.test/x/${encodeURI(name)}` }];
+    expect(ids({ responses }).includes('nameless')).toBe(says);
+  });
+
+  it('has a title for everything that it finds', () => {
+    const found = [
+      ids({ placements: [] }),
+      ids({ placements: [{ ...marked, markup: { ...markup, alt: null, dimensions: false } }] }),
+      ids({
+        placements: [
+          { ...marked, loading: 'lazy' as const },
+          { ...marked, page: 'b', aboveFold: false },
+        ],
+      }),
+      ids({ file: { ...sound.file, problem: 'the file is empty' } }),
+    ].flat();
+    for (const id of found) expect(findingTitles[id]).toBeDefined();
   });
 });

@@ -187,7 +187,7 @@ describe('rankImages', () => {
       defaultPolicy,
     );
     const found = images[0]!.findings.map(({ id }) => id).sort();
-    expect(found).toEqual(['mislabelled', 'several-addresses', 'too-few-pixels']);
+    expect(found).toEqual(['mislabelled', 'nameless', 'several-addresses', 'too-few-pixels']);
   });
 });
 

@@ -1,3 +1,4 @@
+import { findingTitles } from '../../core/findings/titles.js';
 import { causes } from '../../core/waste.js';
 import type { Cause } from '../../core/waste.js';
 import type { RankTotals, RankedImage, Ranking } from '../../core/ranking.js';
@@ -5,7 +6,7 @@ import { formatSize } from '../../core/size.js';
 import type { SurveyHead, SurveyedPage } from '../../core/survey.js';
 import { pathOf, plainText, shorten } from '../plain-text.js';
 import { count, formatBytes, formatShare } from '../units.js';
-import { bar, paletteFor, table } from './style.js';
+import { bar, joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
 /** How each cause is called in front of people. */
@@ -124,6 +125,20 @@ function renderedCell({ placements, need }: RankedImage): string {
 /** Files that cannot be judged are named up to this many. */
 const maxUnjudged = 6;
 
+/** How many files each finding was made of, the most frequent first. */
+function findingLine(images: readonly RankedImage[], screen: Screen): string[] {
+  const counts = new Map<string, number>();
+  for (const { findings } of images)
+    for (const id of new Set(findings.map((finding) => finding.id)))
+      counts.set(id, (counts.get(id) ?? 0) + 1);
+  const told = [...counts]
+    .filter(([id]) => id !== 'unreadable' && id !== 'placed-nowhere')
+    .sort(([, a], [, b]) => b - a)
+    .map(([id, files]) => `${findingTitles[id] ?? id} (${files})`);
+  if (told.length === 0) return [];
+  return [joined([`Found besides, of so many files: ${told[0]!}`, ...told.slice(1)], screen)];
+}
+
 function footnotes(sheet: RankSheet, shown: readonly RankedImage[], screen: Screen): string[] {
   const { dim } = paletteFor(screen);
   const { images, pages } = sheet;
@@ -147,6 +162,7 @@ function footnotes(sheet: RankSheet, shown: readonly RankedImage[], screen: Scre
     ...(failed > 0
       ? [dim(`${count(failed, 'page')} had problems: zealous-lynx survey --json lists them.`)]
       : []),
+    ...findingLine(images, screen),
     'Next: zealous-lynx refit --out DIR writes the right-sized files.',
   ];
 }

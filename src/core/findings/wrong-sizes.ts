@@ -1,0 +1,40 @@
+import { sizesText } from '../sizes-text.js';
+import { parseSizes, wholeViewport } from '../source-sizes.js';
+import { slotWidthAt } from '../slot-curve.js';
+import type { ImageCheck } from './finding.js';
+
+/** What `sizes` names may differ from the slot by this factor: candidates are not so close together. */
+const tolerance = 1.15;
+
+/** Widths of the viewport that are looked at: those that screens have. */
+const widths = [360, 390, 430, 600, 768, 820, 1024, 1280, 1366, 1440, 1600, 1920, 2560] as const;
+
+/**
+ * Holds what `sizes` declares against the slot as it was measured at all widths. Without it a browser
+ * takes the slot to be as wide as the viewport.
+ */
+export const wrongSizes: ImageCheck = ({ placements }) => {
+  for (const { markup, shown, slotCurve } of placements) {
+    if (!shown || !slotCurve?.length || !markup?.srcset || !/\s\d+w\b/.test(markup.srcset))
+      continue;
+    const declared = markup.sizes === null ? wholeViewport : parseSizes(markup.sizes);
+    if (!declared) continue;
+    let worst = { factor: tolerance, words: '' };
+    for (const viewport of widths) {
+      const slot = slotWidthAt(slotCurve, viewport);
+      const named = declared(viewport);
+      if (!slot || named <= 0) continue;
+      const factor = Math.max(named / slot, slot / named);
+      if (factor <= worst.factor) continue;
+      const words = `${Math.round(named)} px at a width of ${viewport} px, where the slot has ${Math.round(slot)} px`;
+      worst = { factor, words };
+    }
+    if (worst.words === '') continue;
+    const says = markup.sizes === null ? 'sizes is missing, which means' : 'sizes says';
+    return {
+      id: 'wrong-sizes',
+      message: `${says} ${worst.words}: say sizes="${sizesText(slotCurve)}"`,
+    };
+  }
+  return undefined;
+};
