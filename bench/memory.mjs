@@ -20,7 +20,7 @@ else await measure();
 
 /** The survey runs in a process of its own: the site's server must not be counted. */
 async function measure() {
-  const site = await serveBenchSite({ pages, images: 6, latency: 0 });
+  const site = await serveBenchSite({ pages, images: 3, latency: 0 });
   const child = fork(fileURLToPath(import.meta.url), [pages, tabs, site.urls[0]]);
   const samples = [];
   child.on('message', (sample) => {
@@ -34,7 +34,7 @@ async function measure() {
   const peak = (from, to) =>
     Math.max(...samples.filter(({ done }) => done >= from && done <= to).map(({ rss }) => rss));
   const [first, second] = [peak(pages / 10, pages / 2), peak(pages / 2, pages)];
-  console.log(`${samples.at(-1).done} pages of 6 images, one view with sweep, ${tabs} at a time`);
+  console.log(`${samples.at(-1).done} pages of 3 images, one view with sweep, ${tabs} at a time`);
   console.log(`peak of the Node process: ${Math.round(peak(0, pages) / 1e6)} MB`);
   console.log(`second half / first half: ${(second / first).toFixed(2)}`);
 }

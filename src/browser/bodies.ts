@@ -14,7 +14,7 @@ export interface FetchedBody {
 export type KeepBody = (body: Buffer, declaredType: string) => Promise<string>;
 
 /** Addresses whose answers are remembered, for where the browser's cache answers in their place. */
-export const remembered = 10_000;
+export const remembered = 5_000;
 
 /** Bodies larger than this are not read out of the browser. */
 const maxBodyBytes = 64 * 1024 * 1024;

@@ -65,7 +65,7 @@ export interface VisitorOptions extends TabOptions {
 }
 
 /** A tab is used for so many pages: renderers grow with what they have seen. */
-const visitsPerTab = 50;
+const visitsPerTab = 25;
 
 /**
  * Visits pages in one view, one after the other. What the network's cache holds is shared by all

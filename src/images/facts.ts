@@ -5,6 +5,9 @@ import type { ImageFile } from '../core/image-file.js';
 import { area } from '../core/size.js';
 import { contentHashOf } from './hash.js';
 
+// Hardly an image is read twice: what the codec would remember of them is memory for nothing.
+sharp.cache(false);
+
 /** Images with more pixels than this are listed and not decoded: 100 megapixels. */
 export const maxPixels = 100_000_000;
 
