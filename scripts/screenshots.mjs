@@ -29,9 +29,12 @@ spawnSync(
   { cwd: bin },
 );
 
-/** Each picture: its name, and what is typed. */
+/** Each picture: its name, what is typed, and when it is taken where that is not at the end. */
 const shots = [
-  ['survey', `zealous-lynx survey http://brindlebay.test/ --map-host '*.test=127.0.0.1:8191'`],
+  [
+    'survey',
+    `zealous-lynx survey http://brindlebay.test/ --map-host '*.test=127.0.0.1:8191' --view phone --view laptop`,
+  ],
   ['rank', 'zealous-lynx rank'],
   ['refit', 'zealous-lynx refit --out refit'],
   [
@@ -40,6 +43,12 @@ const shots = [
   ],
   ['compare', 'zealous-lynx compare before after'],
   ['demo', 'zealous-lynx demo | tail -32'],
+  [
+    'progress',
+    `zealous-lynx survey http://brindlebay.test/ --map-host '*.test=127.0.0.1:8191' --label again`,
+    12_000,
+  ],
+  ['surveys', 'zealous-lynx surveys'],
   ['help', 'zealous-lynx survey --help'],
 ];
 
@@ -64,8 +73,8 @@ try {
     env: environment,
     stdio: 'ignore',
   });
-  for (const [name, command] of shots)
-    if (only.length === 0 || only.includes(name)) await shoot(name, command);
+  for (const [name, command, after] of shots)
+    if (only.length === 0 || only.includes(name)) await shoot(name, command, after);
   if (only.length === 0 || only.includes('festival')) await shootSite();
 } finally {
   site.kill('SIGINT');
@@ -73,7 +82,8 @@ try {
   rmSync(folder, { recursive: true, force: true });
 }
 
-async function shoot(name, command) {
+/** @param most milliseconds after which it is taken, whether the command has come to its end or not */
+async function shoot(name, command, most = 240_000) {
   const done = join(folder, `${name}.done`);
   const typed = `printf '\\033[1;36m$\\033[0m %s\\n' '${command.replaceAll("'", `'"'"'`)}'; ${command}; touch ${done}; sleep 3`;
   const terminal = spawn(
@@ -99,7 +109,7 @@ async function shoot(name, command) {
     ],
     { cwd: folder, env: environment, stdio: 'ignore' },
   );
-  for (let waited = 0; !existsSync(done) && waited < 240_000; waited += 200) await pause(200);
+  for (let waited = 0; !existsSync(done) && waited < most; waited += 200) await pause(200);
   await pause(700);
   spawnSync('import', ['-window', 'root', join(out, `${name}.png`)], { env: environment });
   terminal.kill();

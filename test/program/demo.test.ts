@@ -99,7 +99,7 @@ describe('demo', () => {
     const { images } = await runJson<{
       images: {
         url: string;
-        findings: { id: string }[];
+        findings: { id: string; message: string }[];
         causes: Record<string, number>;
         thirdParty: boolean;
       }[];
@@ -109,7 +109,13 @@ describe('demo', () => {
     expect(row('launch-field.png').causes['format']).toBeGreaterThan(300_000);
     expect(row('bay-panorama').causes['duplicate']).toBeGreaterThan(500_000);
     expect(row('partner.jpg').thirdParty).toBe(true);
-    expect(row('wind-1920.jpg').findings).toEqual([]);
+    const found = (name: string) => row(name).findings.map(({ id }) => id);
+    expect(found('wind-1920.jpg')).toEqual(['wrong-sizes', 'no-dimensions']);
+    expect(row('wind-1920.jpg').findings[0]!.message).toMatch(
+      /^sizes says .* px, where the slot has .* px: say sizes="\(max-width: 720px\) .*, 672px"$/,
+    );
+    expect(found('DSC02238.jpg')).toEqual(['no-dimensions', 'no-alternative', 'nameless']);
+    expect(found('logo.svg')).toEqual([]);
   });
 
   it('serves the site with its faults when that is all it is asked for', async () => {
