@@ -1,7 +1,8 @@
-import { array, mixed, object, string } from 'yup';
+import { array, mixed, string } from 'yup';
 import type { InferType } from 'yup';
 import type { Access } from '../core/access.js';
 import { SettingError } from '../core/errors.js';
+import { settingsOf } from './checks.js';
 
 /** Settings whose values are never shown, not even where they are wrong. */
 export const secretSettings: ReadonlySet<string> = new Set(['basic', 'header', 'cookie', 'access']);
@@ -24,21 +25,21 @@ const texts = (allowed: string) =>
   );
 
 /** What the config file says of hosts that want to know who asks. */
-export const accessSchema = array().of(
-  object({
-    host: string()
-      .matches(hostName, 'a host name, or one that begins with *.')
-      .required('the host that it is for'),
-    basic: object({
-      user: string().required('a user'),
-      password: string().defined('a password'),
-    })
-      .default(undefined)
-      .noUnknown(({ unknown }) => `no setting ${unknown}; user, password`),
-    headers: texts('headers by name, each a text'),
-    cookies: texts('cookies by name, each a text'),
-  }).noUnknown(({ unknown }) => `no setting ${unknown}; host, basic, headers, cookies`),
-);
+export const accessSchema = array()
+  .of(
+    settingsOf({
+      host: string()
+        .matches(hostName, 'a host name, or one that begins with *.')
+        .required('the host that it is for'),
+      basic: settingsOf({
+        user: string().required('a user'),
+        password: string().defined('a password'),
+      }).default(undefined),
+      headers: texts('headers by name, each a text'),
+      cookies: texts('cookies by name, each a text'),
+    }),
+  )
+  .typeError('a list of hosts, with what is for them');
 
 /** `HOST=USER:PASSWORD` and the like: a host, and what is for it. */
 export const forHost = (allowed: string, shape: RegExp) =>

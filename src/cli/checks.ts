@@ -1,4 +1,5 @@
-import { array, boolean, mixed, number, string } from 'yup';
+import { array, boolean, mixed, number, object, string } from 'yup';
+import type { ObjectShape } from 'yup';
 
 /**
  * The kinds of values that settings have. The message of each says what is allowed; where the value
@@ -41,6 +42,21 @@ export function textList(allowed: string) {
     )
     .of(string().defined().min(1, allowed).max(2_000, allowed))
     .typeError(allowed);
+}
+
+/** Settings that belong together, and no others: a name that is not among them is a typing error. */
+export function settingsOf<Fields extends ObjectShape>(fields: Fields) {
+  const names = Object.keys(fields);
+  const allowed = `the settings ${names.join(', ')}`;
+  return object(fields)
+    .typeError(allowed)
+    .test('known', allowed, (_value, context) => {
+      // What the check itself is given has lost what it does not know.
+      const given: unknown = context.originalValue;
+      const unknown = Object.keys(given ?? {}).find((name) => !names.includes(name));
+      if (unknown === undefined) return true;
+      return context.createError({ message: `${allowed}; there is no ${unknown}` });
+    });
 }
 
 /** Hosts that are found elsewhere, as `host=address:port`. */

@@ -11,46 +11,57 @@ import type { Policy } from '../core/policy.js';
 import { defaultViews } from '../core/view.js';
 import type { View } from '../core/view.js';
 import { accessSchema } from './access-settings.js';
-import { numberFrom, oneOf, shortText, textList, wholeNumber, yesOrNo } from './checks.js';
+import {
+  numberFrom,
+  oneOf,
+  settingsOf,
+  shortText,
+  textList,
+  wholeNumber,
+  yesOrNo,
+} from './checks.js';
 
 /** The file that is read when nobody names one. */
 export const defaultConfigFile = 'zealous-lynx.config.yaml';
 
-const view = object({
+const view = settingsOf({
   name: shortText().required('a name'),
   width: wholeNumber(100, 10_000).required('a width in CSS pixels'),
   height: wholeNumber(100, 10_000).required('a height in CSS pixels'),
   density: numberFrom(0.5, 8).default(1),
   touch: yesOrNo().default(false),
   share: numberFrom(0, 1).required('a share of the audience from 0 to 1'),
-}).noUnknown(({ unknown }) => `no setting ${unknown}; name, width, height, density, touch, share`);
+});
 
-const network = object({
+const network = settingsOf({
   name: shortText().required('a name'),
   latency: numberFrom(0, 60_000).required('a round trip in milliseconds'),
   down: numberFrom(0, 100_000_000).required('kilobits a second'),
   up: numberFrom(0, 100_000_000).required('kilobits a second'),
-}).noUnknown(({ unknown }) => `no setting ${unknown}; name, latency, down, up`);
+});
 
-const policy = object({
+const policy = settingsOf({
   density: numberFrom(0.5, 8),
-  formats: array().of(oneOf(['jpeg', 'png', 'webp', 'avif', 'gif'] as const).required()),
-  quality: object({
+  formats: array()
+    .of(oneOf(['jpeg', 'png', 'webp', 'avif', 'gif'] as const).required())
+    .typeError('a list of formats'),
+  quality: settingsOf({
     jpeg: wholeNumber(1, 100),
     webp: wholeNumber(1, 100),
     avif: wholeNumber(1, 100),
-  }).noUnknown(({ unknown }) => `no setting ${unknown}; jpeg, webp, avif`),
-}).noUnknown(({ unknown }) => `no setting ${unknown}; density, formats, quality`);
+  }),
+});
 
-const group = object({
+const group = settingsOf({
   name: shortText().required('a name'),
   pages: textList('patterns like /journal/*').required('patterns like /journal/*'),
-}).noUnknown(({ unknown }) => `no setting ${unknown}; name, pages`);
+});
 
 /** The part of the config file that is the same for every command. */
 export const fileSchema = object({
   views: array()
     .of(view)
+    .typeError('a list of views')
     .min(1, 'at least one view')
     .max(20, 'at most 20 views')
     .test('shares', 'views whose shares add up to 1', (views) => {
@@ -60,9 +71,9 @@ export const fileSchema = object({
     .test('names', 'views with different names', (views) => {
       return !views || new Set(views.map(({ name }) => name)).size === views.length;
     }),
-  networks: array().of(network),
+  networks: array().of(network).typeError('a list of networks'),
   policy,
-  groups: array().of(group),
+  groups: array().of(group).typeError('a list of page groups'),
   access: accessSchema,
 });
 

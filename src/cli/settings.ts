@@ -41,7 +41,8 @@ export function resolveSettings(
   for (const name of names) {
     const variable = variableOf(name);
     const flag = flags[name];
-    if (flag !== undefined) set(name, flag, `--${kebab(name)}`);
+    // What stands by its position in a call has no dashes.
+    if (flag !== undefined) set(name, flag, known.has(name) ? `--${kebab(name)}` : name);
     else if (!known.has(name)) continue;
     else if (environment[variable] !== undefined) set(name, environment[variable], variable);
     else if (file[name] !== undefined) set(name, file[name], `${fileName}: ${name}`);

@@ -65,6 +65,10 @@ export async function readSitemaps(
 }
 
 async function namedBy(robots: Robots, starts: readonly string[]): Promise<string[]> {
+  if (starts.length === 0)
+    throw new UsageError('whose robots.txt names the sitemaps?', {
+      hint: 'give the address of the site as well',
+    });
   const origins = [...new Set(starts.map((url) => new URL(url).origin))];
   const named = (await Promise.all(origins.map((origin) => robots.sitemaps(`${origin}/`)))).flat();
   if (named.length > 0) return named.filter(isAddress);

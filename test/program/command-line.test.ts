@@ -66,6 +66,17 @@ describe('settings', () => {
       'policy: { quality: { webp: 0 } }\n',
       'policy.quality.webp: found 0, allowed is a whole number',
     ],
+    [
+      'views:\n  - { name: a, width: 500, height: 900, share: 1, heigth: 5 }\n',
+      'allowed is the settings name, width, height, density, touch, share; there is no heigth',
+    ],
+    ['policy: { qualty: {} }\n', 'there is no qualty'],
+    ['groups: { name: a }\n', 'groups: found {"name":"a"}, allowed is a list of page groups'],
+    [
+      'access: [{ host: a.test, header: { X: s3cret } }]\n',
+      'access[0]: found something, allowed is the settings host, basic, headers, cookies; there is no header',
+    ],
+    ['access: { host: s3cret }\n', 'access: found something, allowed is a list of hosts'],
     ['policy: { formats: [bmp] }\n', 'policy.formats[0]: found "bmp", allowed is one of jpeg'],
     ['views: [\n', 'cannot be read (line'],
     ['- a\n', 'is not a list of settings'],
