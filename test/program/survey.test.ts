@@ -120,7 +120,12 @@ describe('survey and rank of a folder', () => {
     });
     expect(photo.transferBytes).toBeGreaterThan(wide.length);
     expect(photo.transferBytes).toBeLessThan(wide.length + 1000);
-    expect(photo.findings.map(({ id }) => id)).toEqual(['several-addresses', 'too-few-pixels']);
+    expect(photo.findings.map(({ id }) => id)).toEqual([
+      'several-addresses',
+      'too-few-pixels',
+      'no-dimensions',
+      'no-alternative',
+    ]);
     expect(seen('copy.jpg', '#cover', 'phone')).toMatchObject({
       slot: { width: 200, height: 200 },
       rendered: { width: 400, height: 200 },
