@@ -46,7 +46,7 @@ const shots = [
   [
     'progress',
     `zealous-lynx survey http://brindlebay.test/ --map-host '*.test=127.0.0.1:8191' --label again`,
-    12_000,
+    26_000,
   ],
   ['surveys', 'zealous-lynx surveys'],
   ['help', 'zealous-lynx survey --help'],

@@ -13,10 +13,14 @@ export type ImageAnswer = Omit<ImageResponse, 'page' | 'view' | 'thirdParty'>;
 /**
  * The images that a page asked for, each address once, with what came: a file, or the reason why none
  * did. Waits for bodies that are on their way out of the browser.
+ *
+ * @param settled whether the page has what it waits for: what has no answer by then is a beacon on its
+ *   way, and is missed by nobody
  */
 export async function imageAnswers(
   requests: readonly RecordedRequest[],
   bodies: BodyCollector,
+  settled: boolean,
 ): Promise<ImageAnswer[]> {
   const answers = new Map<string, ImageAnswer>();
   const leading = new Map<string, string[]>();
@@ -31,7 +35,7 @@ export async function imageAnswers(
       answers.set(request.url, { ...known, redirects: [...new Set(redirects)] });
       continue;
     }
-    if (!asksForImage(request)) continue;
+    if (!asksForImage(request) || (settled && isUnanswered(request))) continue;
     const problem = problemOf(request);
     const body = problem === null ? await bodies.find(request.url) : problem;
     const came = typeof body === 'string' ? undefined : body;
@@ -64,6 +68,10 @@ function asksForImage(request: RecordedRequest): boolean {
   // What the page itself gave up on was not missed by anybody.
   if (request.failure === 'canceled') return false;
   return request.resourceType === 'Image' || isImage(request);
+}
+
+function isUnanswered({ end, status }: RecordedRequest): boolean {
+  return end === null && status === 0;
 }
 
 /** Why no file can have come, or `null` when one should have. */

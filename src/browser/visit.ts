@@ -136,7 +136,7 @@ export class Visitor {
     const facts = await world.call<DocumentFacts>('documentFacts');
     const icons = new Set(facts.icons);
     const requests = [...recorder.recorded];
-    const images = (await imageAnswers(requests, this.#options.bodies)).filter(
+    const images = (await imageAnswers(requests, this.#options.bodies, settled && !trouble)).filter(
       ({ url }) => !icons.has(url),
     );
     const hashes = hashesByAddress(images);

@@ -84,7 +84,7 @@ export class ProgressLine {
     const { stage, done, total, doing } = progress;
     const ahead = this.#ahead(progress);
     const room = (this.#stream.columns || 80) - titles[stage].length - ahead.length - 34;
-    const payload = { ahead, doing: room > 10 ? shorten(doing, room) : '' };
+    const payload = { ahead: ahead && `· ${ahead}`, doing: room > 10 ? shorten(doing, room) : '' };
     if (!this.#bar) {
       this.#bar = new SingleBar(
         {
