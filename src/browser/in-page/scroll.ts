@@ -5,17 +5,27 @@ const pause = 45;
 
 const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
+/** A page on a busy machine draws late; it is not waited for longer than this. */
+const longestPause = 400;
+
+/** Until what came into view was drawn, and its observers were told. */
+async function drawn(): Promise<void> {
+  const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+  const frames = frame().then(frame);
+  await Promise.all([rest(pause), Promise.race([frames, rest(longestPause)])]);
+}
+
 /** Scrolls to the end in steps of a screen, so that lazy images are asked for, and back to the top. */
 export async function scrollThrough(): Promise<void> {
   if (document.documentElement.scrollHeight <= innerHeight) return;
   for (let step = 1; step <= maxSteps; step++) {
     const top = step * innerHeight;
     scrollTo({ top, behavior: 'instant' });
-    await rest(pause);
+    await drawn();
     if (top >= document.documentElement.scrollHeight - innerHeight) break;
   }
   scrollTo({ top: 0, behavior: 'instant' });
-  await rest(pause);
+  await drawn();
 }
 
 /** Waits until every image has arrived or failed, at most `limit` milliseconds. */
