@@ -7,17 +7,9 @@ import { defaultViews } from '../../src/core/view.js';
 import { migrations } from '../../src/store/schema.js';
 import { Workspace } from '../../src/store/workspace.js';
 import { temporaryFolder } from '../support/folder.js';
+import { plainFile as file } from '../support/image-file.js';
 
 const now = '2026-01-01T00:00:00.000Z';
-
-const file = {
-  contentHash: 'a'.repeat(64),
-  mediaType: 'image/png',
-  intrinsic: { width: 40, height: 30 },
-  bytes: 900,
-  frames: 1,
-  problem: null,
-};
 
 describe('the schema', () => {
   it('brings a workspace of the first version up to date, with all that it holds', () => {

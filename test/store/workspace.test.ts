@@ -8,18 +8,10 @@ import { defaultViews } from '../../src/core/view.js';
 import { contentHashOf } from '../../src/images/hash.js';
 import { Workspace } from '../../src/store/workspace.js';
 import { temporaryFolder } from '../support/folder.js';
+import { plainFile as file } from '../support/image-file.js';
 
 const plan = { given: ['http://a.test/'], hosts: ['http://a.test/'], scope: { pages: 5 } };
 const now = '2026-01-01T00:00:00.000Z';
-
-const file = {
-  contentHash: 'a'.repeat(64),
-  mediaType: 'image/png',
-  intrinsic: { width: 40, height: 30 },
-  bytes: 900,
-  frames: 1,
-  problem: null,
-};
 
 const record = {
   page: {
