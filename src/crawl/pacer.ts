@@ -1,34 +1,46 @@
 import { setTimeout as after } from 'node:timers/promises';
 
+/** What a pacer tells the time by, and waits with. */
+export interface Clock {
+  /** Milliseconds since some moment. */
+  readonly now: () => number;
+  /** Waits, and ends early without a word when it is stopped. */
+  readonly pause: (milliseconds: number, signal?: AbortSignal) => Promise<void>;
+}
+
+const wallClock: Clock = { now: () => performance.now(), pause };
+
 /** Sees to it that no server is asked for pages faster than it should be. */
 export class Pacer {
   readonly #pace: number;
-  /** When each host may be asked again, in milliseconds of `performance.now()`. */
+  readonly #clock: Clock;
+  /** When each host may be asked again, by the clock. */
   readonly #free = new Map<string, number>();
 
   /** @param pace milliseconds between the beginnings of two page loads from one host */
-  constructor(pace: number) {
+  constructor(pace: number, clock = wallClock) {
     this.#pace = pace;
+    this.#clock = clock;
   }
 
   /** Waits until it is a page's turn; returns at once when it is stopped. */
   async turn(url: string, signal?: AbortSignal): Promise<void> {
     const { host } = new URL(url);
     for (;;) {
-      const now = performance.now();
+      const now = this.#clock.now();
       const free = this.#free.get(host) ?? 0;
       if (free <= now || signal?.aborted) {
         if (this.#pace > 0) this.#free.set(host, now + this.#pace);
         return;
       }
-      await pause(free - now, signal);
+      await this.#clock.pause(free - now, signal);
     }
   }
 
   /** Leaves a host alone for so many milliseconds: it asked for that. */
   leaveAlone(url: string, milliseconds: number): void {
     const { host } = new URL(url);
-    const free = performance.now() + milliseconds;
+    const free = this.#clock.now() + milliseconds;
     this.#free.set(host, Math.max(free, this.#free.get(host) ?? 0));
   }
 }

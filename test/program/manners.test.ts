@@ -81,11 +81,11 @@ describe('how servers are treated', () => {
       '/b': timed,
       '/c': timed,
     });
-    await survey(cwd, [`${origin}/`, '--pace', '700', '--tabs', '4']);
+    const began = performance.now();
+    await survey(cwd, [`${origin}/`, '--pace', '2500', '--tabs', '4']);
     expect(times).toHaveLength(3);
-    // The browser's own way from the order to the socket is not always as long.
-    for (let index = 1; index < 3; index++)
-      expect(times[index]! - times[index - 1]!).toBeGreaterThan(500);
+    // A slow machine can only make it later: the fourth page may not begin before three times the pace.
+    expect(times[2]! - began).toBeGreaterThan(7_500);
   });
 
   it('shows to a host what was given for it, and to nobody else, and keeps none of it', async () => {
