@@ -6,20 +6,12 @@ import { SettingError, messageOf } from '../core/errors.js';
 import type { NamedGroup } from '../core/page-groups.js';
 import { builtInNetworks } from '../core/network.js';
 import type { Network } from '../core/network.js';
-import { defaultPolicy } from '../core/policy.js';
 import type { Policy } from '../core/policy.js';
 import { defaultViews } from '../core/view.js';
 import type { View } from '../core/view.js';
 import { accessSchema } from './access-settings.js';
-import {
-  numberFrom,
-  oneOf,
-  settingsOf,
-  shortText,
-  textList,
-  wholeNumber,
-  yesOrNo,
-} from './checks.js';
+import { numberFrom, settingsOf, shortText, textList, wholeNumber, yesOrNo } from './checks.js';
+import { policyOf, policySchema } from './policy-settings.js';
 
 /** The file that is read when nobody names one. */
 export const defaultConfigFile = 'zealous-lynx.config.yaml';
@@ -38,18 +30,6 @@ const network = settingsOf({
   latency: numberFrom(0, 60_000).required('a round trip in milliseconds'),
   down: numberFrom(0, 100_000_000).required('kilobits a second'),
   up: numberFrom(0, 100_000_000).required('kilobits a second'),
-});
-
-const policy = settingsOf({
-  density: numberFrom(0.5, 8),
-  formats: array()
-    .of(oneOf(['jpeg', 'png', 'webp', 'avif', 'gif'] as const).required())
-    .typeError('a list of formats'),
-  quality: settingsOf({
-    jpeg: wholeNumber(1, 100),
-    webp: wholeNumber(1, 100),
-    avif: wholeNumber(1, 100),
-  }),
 });
 
 const group = settingsOf({
@@ -72,7 +52,7 @@ export const fileSchema = object({
       return !views || new Set(views.map(({ name }) => name)).size === views.length;
     }),
   networks: array().of(network).typeError('a list of networks'),
-  policy,
+  policy: policySchema,
   groups: array().of(group).typeError('a list of page groups'),
   access: accessSchema,
 });
@@ -92,21 +72,12 @@ export interface Ground {
 
 /** Completes what a file says with the defaults. */
 export function groundOf(file: FileSettings): Ground {
-  const { density, formats, quality } = file.policy;
   return {
     views: file.views ?? defaultViews,
     groups: file.groups ?? [],
     access: file.access,
     networks: [...(file.networks ?? []), ...builtInNetworks],
-    policy: {
-      density: density ?? defaultPolicy.density,
-      formats: formats ?? defaultPolicy.formats,
-      quality: {
-        jpeg: quality.jpeg ?? defaultPolicy.quality.jpeg,
-        webp: quality.webp ?? defaultPolicy.quality.webp,
-        avif: quality.avif ?? defaultPolicy.quality.avif,
-      },
-    },
+    policy: policyOf(file.policy),
   };
 }
 

@@ -6,6 +6,7 @@ import type { AnyCommand } from './command.js';
 import { clockCommand } from './commands/clock.js';
 import { compareCommand } from './commands/compare.js';
 import { demoCommand } from './commands/demo.js';
+import { explainCommand } from './commands/explain.js';
 import { rankCommand } from './commands/rank.js';
 import { refitCommand } from './commands/refit.js';
 import { surveyCommand } from './commands/survey.js';
@@ -18,6 +19,7 @@ import { report } from './report-error.js';
 const commands: readonly AnyCommand[] = [
   surveyCommand,
   rankCommand,
+  explainCommand,
   refitCommand,
   clockCommand,
   compareCommand,

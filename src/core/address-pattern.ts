@@ -7,13 +7,19 @@ export type AddressPattern = (address: string) => boolean;
  */
 export function addressPattern(text: string): AddressPattern {
   const whole = /^(?:https?|\*):\/\//.test(text);
-  const parts = text.split('*').map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
-  const expression = new RegExp(`^${parts.join('.*')}$`);
+  const means = textPattern(text);
   return (address) => {
-    if (whole) return expression.test(address);
+    if (whole) return means(address);
     const { pathname, search } = new URL(address);
-    return expression.test(pathname + search);
+    return means(pathname + search);
   };
+}
+
+/** A pattern for any text, in which `*` stands for any characters. */
+export function textPattern(pattern: string): (text: string) => boolean {
+  const parts = pattern.split('*').map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
+  const expression = new RegExp(`^${parts.join('.*')}$`, 's');
+  return (text) => expression.test(text);
 }
 
 /** What becomes of the query of an address: it is kept, dropped, or reduced to the named keys. */

@@ -1,3 +1,5 @@
+import type { Allowance } from './allowance.js';
+import { nothingAllowed } from './allowance.js';
 import type { Policy } from './policy.js';
 import { renderedSize } from './rendered-size.js';
 import type { Sizing } from './rendered-size.js';
@@ -10,30 +12,42 @@ export interface Shown extends Sizing {
 }
 
 /**
- * The pixels that would be enough for one placement: rendered size × density (capped by policy),
- * in the file's own ratio, and never more than the file has.
+ * The part of a file's width and height that would be enough for one placement: rendered size × density (capped by
+ * policy) × what a rule allows besides, in the file's own ratio, and never more than the file has.
  *
  * @param intrinsic pixels of the file, orientation applied
- * @returns whole pixels, at least 1 × 1
+ * @returns above 0, at most 1
  */
-export function needOf(shown: Shown, intrinsic: Size, policy: Pick<Policy, 'density'>): Size {
+export function needFactor(
+  shown: Shown,
+  intrinsic: Size,
+  policy: Pick<Policy, 'density'>,
+  { zoom, minimum, exempt }: Allowance = nothingAllowed,
+): number {
+  if (exempt) return 1;
   const rendered = renderedSize(shown, intrinsic);
-  const density = Math.min(shown.density, policy.density);
+  const density = Math.min(shown.density, policy.density) * zoom;
   const across = (rendered.width * density) / intrinsic.width;
   const down = (rendered.height * density) / intrinsic.height;
-  return pixelsAt(intrinsic, Math.min(1, Math.max(across, down)));
+  return Math.min(1, Math.max(across, down, minimum / intrinsic.width));
 }
 
-/** The largest of several needs of the same file; `undefined` when there are none. */
-export function largestNeed(needs: readonly Size[]): Size | undefined {
-  return needs.reduce<Size | undefined>(
-    (largest, need) => (!largest || need.width > largest.width ? need : largest),
-    undefined,
-  );
+/**
+ * The pixels that would be enough for one placement.
+ *
+ * @returns whole pixels, at least 1 × 1
+ */
+export function needOf(
+  shown: Shown,
+  intrinsic: Size,
+  policy: Pick<Policy, 'density'>,
+  allowance?: Allowance,
+): Size {
+  return pixelsAt(intrinsic, needFactor(shown, intrinsic, policy, allowance));
 }
 
 /** The file's pixels times `factor`, rounded up; a hair over a whole pixel does not cost another. */
-function pixelsAt(intrinsic: Size, factor: number): Size {
+export function pixelsAt(intrinsic: Size, factor: number): Size {
   const side = (pixels: number) => Math.max(1, Math.min(pixels, Math.ceil(pixels * factor - 0.01)));
   return { width: side(intrinsic.width), height: side(intrinsic.height) };
 }

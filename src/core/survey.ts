@@ -3,7 +3,7 @@ import type { ImageFile, ImageResponse } from './image-file.js';
 import type { Placement, SlotCurve } from './placement.js';
 import type { Size } from './size.js';
 import type { EncodedSteps } from './waste.js';
-import type { EncodedFormat } from './policy.js';
+import type { EncodedFormat, Nature } from './policy.js';
 import type { View } from './view.js';
 
 /** What a survey is, apart from what it found. */
@@ -69,13 +69,27 @@ export interface SkippedAddress {
   readonly reason: string;
 }
 
+/** One encode that was made on the way to the file that an image should be. */
+export interface Trial {
+  readonly format: EncodedFormat;
+  /** The encoder's quality, 1 to 100; `null` where every pixel is kept. */
+  readonly quality: number | null;
+  readonly bytes: number;
+  /** Structural similarity to the ideal reduction, at most 1. */
+  readonly similarity: number;
+}
+
 /** The file that an image should be, as it was really encoded. */
 export interface Encoded {
   readonly contentHash: string;
-  readonly need: Size;
-  readonly format: EncodedFormat;
+  /** The largest need over all placements; `null` for a vector, which has no pixels. */
+  readonly need: Size | null;
+  readonly nature: Nature | 'vector';
+  /** `svg` for a vector, which was only compressed. */
+  readonly format: EncodedFormat | 'svg';
   readonly steps: EncodedSteps;
-  /** SHA-256 of the encoded body, which is kept in the workspace; `null` when the encode failed. */
+  readonly trials: readonly Trial[];
+  /** SHA-256 of the encoded body, which is kept in the workspace; `null` where there is none. */
   readonly resultHash: string | null;
   /** Why it could not be encoded, when it could not. */
   readonly problem: string | null;

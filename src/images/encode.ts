@@ -1,60 +1,45 @@
 import sharp from 'sharp';
-import type { EncodedFormat, Policy } from '../core/policy.js';
-import type { Size } from '../core/size.js';
-import { maxPixels } from './facts.js';
+import type { Sharp } from 'sharp';
+import type { EncodedFormat } from '../core/policy.js';
 
 /** One way of writing a picture. */
 export interface Encoding {
   readonly format: EncodedFormat;
-  readonly lossless: boolean;
-  /** Takes a fraction of the time, for a few per cent more bytes: enough where only ratios count. */
-  readonly fast?: boolean;
+  /** 1 to 100; `null` keeps every pixel as it is. */
+  readonly quality: number | null;
 }
 
+/** Quality of lossy AVIF at which it looks like the other formats at theirs, for a scale of its own. */
+const avifScale = 0.75;
+
 /**
- * Encodes a picture: turned upright, reduced to `size`, in sRGB, without metadata. The same bytes,
- * size, encoding and policy give the same result.
+ * Encodes a picture without metadata. The same picture and encoding give the same bytes.
  *
- * @param frames more than 1 keeps the animation
  * @throws Error when the bytes cannot be decoded to the end.
  */
-export async function encode(
-  body: Buffer,
-  frames: number,
-  size: Size,
-  { format, lossless, fast = false }: Encoding,
-  policy: Policy,
-): Promise<Buffer> {
-  const picture = sharp(body, {
-    animated: frames > 1,
-    failOn: 'truncated',
-    limitInputPixels: maxPixels,
-  })
-    .rotate()
-    .resize(size.width, size.height, { fit: 'fill', kernel: 'lanczos3' });
+export async function encode(picture: Sharp, { format, quality }: Encoding): Promise<Buffer> {
   switch (format) {
     case 'jpeg':
       return picture
         .flatten({ background: '#fff' })
-        .jpeg({ quality: policy.quality.jpeg, mozjpeg: !fast })
+        .jpeg({ quality: quality ?? 100, mozjpeg: true })
         .toBuffer();
     case 'webp':
-      return picture
-        .webp(
-          lossless
-            ? { lossless: true, effort: fast ? 0 : 4 }
-            : { quality: policy.quality.webp, effort: fast ? 0 : 4 },
-        )
-        .toBuffer();
+      return picture.webp(quality === null ? { lossless: true } : { quality }).toBuffer();
     case 'avif':
       return picture
-        .avif({ quality: policy.quality.avif, lossless, effort: fast ? 0 : 4 })
+        .avif(quality === null ? { lossless: true } : { quality: Math.round(quality * avifScale) })
         .toBuffer();
     case 'png':
-      return picture.png({ compressionLevel: fast ? 2 : 9, palette: false }).toBuffer();
+      return picture.png({ compressionLevel: 9, palette: false }).toBuffer();
     case 'gif':
-      return picture.gif({ effort: fast ? 1 : 7 }).toBuffer();
+      return picture.gif({ effort: 7 }).toBuffer();
   }
+}
+
+/** Formats that keep every pixel, or at least do not blur: they have no quality to be searched for. */
+export function isLossless(format: EncodedFormat): boolean {
+  return format === 'png' || format === 'gif';
 }
 
 /** The encoders' version: other versions give other bytes. */

@@ -1,7 +1,5 @@
 import sharp from 'sharp';
-
-/** What a picture is like, as far as the choice of its format depends on it. */
-export type Nature = 'photograph' | 'flat' | 'animation';
+import type { Nature } from '../core/policy.js';
 
 /** A drawing has few colours, however large it is; a photograph has thousands. */
 const maxFlatColours = 256;
@@ -9,7 +7,7 @@ const sampleSide = 192;
 
 /**
  * Tells drawings from photographs by counting the colours of a sample in which no two pixels are
- * mixed.
+ * mixed, and opaque ones from those that something shows through.
  */
 export async function natureOf(body: Buffer, frames: number): Promise<Nature> {
   if (frames > 1) return 'animation';
@@ -18,13 +16,17 @@ export async function natureOf(body: Buffer, frames: number): Promise<Nature> {
     .toColourspace('srgb')
     .raw()
     .toBuffer({ resolveWithObject: true });
+  const { channels } = info;
+  const alpha = channels === 2 || channels === 4 ? channels - 1 : -1;
   const colours = new Set<number>();
-  for (let at = 0; at + info.channels <= data.length; at += info.channels) {
+  let clear = false;
+  for (let at = 0; at + channels <= data.length; at += channels) {
     let colour = 0;
-    for (let channel = 0; channel < info.channels; channel++)
+    for (let channel = 0; channel < channels; channel++)
       colour = colour * 256 + data[at + channel]!;
-    colours.add(colour);
-    if (colours.size > maxFlatColours) return 'photograph';
+    if (colours.size <= maxFlatColours) colours.add(colour);
+    clear ||= alpha >= 0 && data[at + alpha]! < 255;
   }
-  return 'flat';
+  if (colours.size <= maxFlatColours) return 'drawing';
+  return clear ? 'transparent' : 'photograph';
 }

@@ -1,17 +1,28 @@
-import type { EncodedFormat, Policy } from '../core/policy.js';
+import { gzip } from 'node:zlib';
+import { promisify } from 'node:util';
+import type { EncodedFormat, Nature, Policy } from '../core/policy.js';
+import { formatsFor } from '../core/policy.js';
 import type { ImageFile } from '../core/image-file.js';
+import { searchQuality } from '../core/quality-search.js';
+import { similarity } from '../core/similarity.js';
+import { area } from '../core/size.js';
 import type { Size } from '../core/size.js';
+import type { Trial } from '../core/survey.js';
 import type { EncodedSteps } from '../core/waste.js';
-import { encode } from './encode.js';
+import { encode, isLossless } from './encode.js';
 import type { Encoding } from './encode.js';
+import { metadataBytes } from './metadata.js';
 import { natureOf } from './nature.js';
-import type { Nature } from './nature.js';
+import { readLuma, reduce, reduceFurther } from './picture.js';
+import type { Reduced } from './picture.js';
 
-/** The file that an image should be, and what the steps towards it cost. */
+/** The file that an image should be, what the steps towards it cost, and what was tried for it. */
 export interface NeededFile {
+  readonly nature: Nature;
   readonly format: EncodedFormat;
   readonly body: Buffer;
   readonly steps: EncodedSteps;
+  readonly trials: readonly Trial[];
 }
 
 /** What can be written in place of each media type, when its format is to stay. */
@@ -23,9 +34,14 @@ const formatOf: Readonly<Record<string, EncodedFormat>> = {
   'image/avif': 'avif',
 };
 
+/** An encode with its bytes. */
+interface Made extends Trial {
+  readonly body: Buffer;
+}
+
 /**
- * Really encodes a picture at its need, in its own format and in those that the policy allows for its
- * nature, and keeps the smallest.
+ * Really encodes a picture at its need, in the formats that the policy allows for its nature, each at the lowest
+ * quality at which it is still like the ideal reduction, and keeps the smallest.
  *
  * @param body the bytes of `file`
  * @throws Error when the bytes cannot be decoded to the end.
@@ -36,51 +52,97 @@ export async function encodeNeeded(
   need: Size,
   policy: Policy,
 ): Promise<NeededFile> {
-  const nature = await natureOf(body, file.frames);
-  const own = ownEncoding(file, nature);
-  const bodies = new Map<Encoding, Buffer>();
-  for (const encoding of [own, ...encodingsFor(nature, own, policy)])
-    bodies.set(encoding, await encode(body, file.frames, need, encoding, policy));
-  const [best, bestBody] = [...bodies].reduce((left, right) =>
-    right[1].length < left[1].length ? right : left,
-  );
+  const { frames } = file;
+  const nature = await natureOf(body, frames);
+  const picture = await reduce(body, frames, need);
+  const own = formatOf[file.mediaType] ?? 'png';
+  const made: Made[] = [];
+  for (const format of formatsFor(nature, own, policy))
+    made.push(...(await encodesAs(picture, frames, format, nature === 'drawing', policy)));
+  const lossy = made.filter(({ quality }) => quality !== null);
+  const most = Math.max(...(lossy.length > 0 ? lossy : made).map((one) => one.similarity));
+  // Where no quality is enough, the highest that is allowed has to do.
+  const best = smallest(made, Math.min(policy.similarity, most))!;
+  if (!made.some(({ format }) => format === own)) {
+    // Tells what the format costs: at the quality that another one was found to need.
+    const quality = isLossless(own) ? null : (best.quality ?? policy.quality.most);
+    made.push(await make(picture, frames, { format: own, quality }));
+  }
+  const chosen = smallest(made, Math.min(policy.similarity, best.similarity))!;
+  const owns = made.filter(({ format }) => format === own);
+  const sameFormat = smallest(owns, chosen.similarity) ?? owns.at(-1)!;
   return {
-    format: best.format,
-    body: bestBody,
+    nature,
+    format: chosen.format,
+    body: chosen.body,
     steps: {
-      pixelRatio: await pixelRatio(body, file, need, own, policy),
-      sameFormat: bodies.get(own)!.length,
-      best: bestBody.length,
+      metadata: await metadataBytes(body),
+      exponent: await bytesExponent(picture, chosen, frames),
+      sameFormat: sameFormat.bytes,
+      best: chosen.bytes,
     },
+    trials: made.map(({ body: _, ...trial }) => trial),
   };
 }
 
-/** What is left of a file's bytes when its pixels are reduced to the need and nothing else changes. */
-async function pixelRatio(
-  body: Buffer,
-  { intrinsic, frames }: ImageFile,
-  need: Size,
-  own: Encoding,
+/** Encodes in one format: once where nothing is lost, else as often as the search for the quality takes. */
+async function encodesAs(
+  picture: Reduced,
+  frames: number,
+  format: EncodedFormat,
+  exact: boolean,
   policy: Policy,
-): Promise<number> {
-  if (!intrinsic || (need.width === intrinsic.width && need.height === intrinsic.height)) return 1;
-  const fast = { ...own, fast: true };
-  const reduced = await encode(body, frames, need, fast, policy);
-  const whole = await encode(body, frames, intrinsic, fast, policy);
-  return Math.min(1, reduced.length / whole.length);
+): Promise<Made[]> {
+  if (exact || isLossless(format)) return [await make(picture, frames, { format, quality: null })];
+  const made: Made[] = [];
+  await searchQuality(policy.similarity, policy.quality, async (quality) => {
+    const one = await make(picture, frames, { format, quality });
+    made.push(one);
+    return { quality, similarity: one.similarity };
+  });
+  return made;
 }
 
-/** The encoding that keeps the file's own format: lossless stays lossless for drawings. */
-function ownEncoding({ mediaType }: ImageFile, nature: Nature): Encoding {
-  const format = formatOf[mediaType] ?? 'png';
-  return { format, lossless: format === 'png' || (format === 'webp' && nature === 'flat') };
+async function make(picture: Reduced, frames: number, encoding: Encoding): Promise<Made> {
+  const body = await encode(picture.pipeline(), encoding);
+  // An exact copy needs no comparison.
+  const alike =
+    encoding.quality === null ? 1 : similarity(picture.luma, await readLuma(body, frames));
+  return { ...encoding, bytes: body.length, similarity: alike, body };
 }
 
-function encodingsFor(nature: Nature, own: Encoding, policy: Policy): Encoding[] {
-  const lossless = nature === 'flat';
-  return policy.formats
-    .filter((format) => nature !== 'animation' || format === 'webp' || format === 'gif')
-    .filter((format) => !(lossless && format === 'jpeg'))
-    .map((format) => ({ format, lossless: lossless || format === 'png' }))
-    .filter(({ format }) => format !== own.format);
+/** The smallest of those that are alike enough; `undefined` when none is. */
+function smallest(made: readonly Made[], threshold: number): Made | undefined {
+  return made
+    .filter((one) => one.similarity >= threshold)
+    .reduce<Made | undefined>(
+      (best, one) => (best && best.bytes <= one.bytes ? best : one),
+      undefined,
+    );
+}
+
+/** Smaller than this a picture is not halved: headers would count more than pixels. */
+const leastHalved = 64;
+/** How bytes follow pixels where it cannot be found out. */
+const usualExponent = 0.8;
+
+/**
+ * How the bytes of a picture follow its pixels: as `pixels ^ exponent`, from a second encode of the best kind at
+ * half the width and height.
+ */
+async function bytesExponent(picture: Reduced, best: Made, frames: number): Promise<number> {
+  const { width, height } = picture.size;
+  if (frames > 1 || Math.min(width, height) < leastHalved) return usualExponent;
+  const half = { width: Math.round(width / 2), height: Math.round(height / 2) };
+  const smaller = await reduceFurther(picture, half);
+  const { length } = await encode(smaller.pipeline(), best);
+  const exponent = Math.log(best.bytes / length) / Math.log(area(picture.size) / area(half));
+  return Math.min(1.2, Math.max(0.3, exponent));
+}
+
+const compress = promisify(gzip);
+
+/** Bytes of a text when it is sent compressed, as every server can (gzip, RFC 1952, at its best). */
+export async function compressedBytes(body: Buffer): Promise<number> {
+  return (await compress(body, { level: 9 })).length;
 }

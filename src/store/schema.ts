@@ -2,7 +2,7 @@ import type Database from 'libsql';
 import { packVisits } from './pack-visits.js';
 
 /** The version of the workspace that this program writes. */
-export const schemaVersion = 2;
+export const schemaVersion = 3;
 
 type Migration = string | ((database: Database.Database) => void);
 
@@ -141,4 +141,17 @@ export const migrations: readonly Migration[] = [
       DROP TABLE slot_curve;
     `);
   },
+  // What the older encodes were made with says nothing of quality: they are made again when they are asked for.
+  `
+  DROP TABLE encoded;
+  CREATE TABLE encoded (
+    content_hash TEXT NOT NULL REFERENCES image_file(content_hash),
+    need_width INTEGER NOT NULL,
+    need_height INTEGER NOT NULL,
+    policy TEXT NOT NULL,
+    result_hash TEXT,
+    result TEXT NOT NULL,
+    PRIMARY KEY (content_hash, need_width, need_height, policy)
+  );
+  `,
 ];

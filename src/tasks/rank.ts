@@ -1,6 +1,8 @@
+import { narrowFacts } from '../core/filter.js';
+import type { VisitFilter } from '../core/filter.js';
 import type { Policy } from '../core/policy.js';
 import { rankImages } from '../core/ranking.js';
-import type { Ranking } from '../core/ranking.js';
+import type { RankOptions, Ranking } from '../core/ranking.js';
 import type { Encoded, SurveyHead, SurveyedPage } from '../core/survey.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
@@ -11,6 +13,11 @@ export interface RankResult extends Ranking {
   readonly pages: readonly SurveyedPage[];
   /** The encodes behind the ranking. */
   readonly encoded: readonly Encoded[];
+}
+
+export interface RankTaskOptions extends TaskOptions, RankOptions {
+  /** Looks at some of the visits only. */
+  readonly only?: VisitFilter;
 }
 
 /**
@@ -24,10 +31,11 @@ export async function rank(
   workspace: Workspace,
   label: string | undefined,
   policy: Policy,
-  options: TaskOptions = {},
+  options: RankTaskOptions = {},
 ): Promise<RankResult> {
-  const facts = workspace.pages.read(workspace.surveys.find(label));
-  const encoded = await weigh(workspace, facts, policy, options);
-  const ranking = rankImages({ ...facts, encoded }, policy);
-  return { survey: facts.head, pages: facts.pages, encoded, ...ranking };
+  const surveyed = workspace.pages.read(workspace.surveys.find(label));
+  // What a file should be is decided by all of its slots, whichever of them are looked at.
+  const encoded = await weigh(workspace, surveyed, policy, options);
+  const facts = narrowFacts({ ...surveyed, encoded }, options.only ?? {});
+  return { survey: facts.head, pages: facts.pages, encoded, ...rankImages(facts, policy, options) };
 }

@@ -3,8 +3,10 @@ import { mkdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { hostOf, relativePathOf, splitExtension } from '../core/address.js';
 import { OutputError, messageOf } from '../core/errors.js';
+import { isVector } from '../core/image-file.js';
 import type { EncodedFormat, Policy } from '../core/policy.js';
-import type { RankedImage } from '../core/ranking.js';
+import type { RankedImage } from '../core/ranked-image.js';
+import type { Encoded } from '../core/survey.js';
 import type { Size } from '../core/size.js';
 import { contentHashOf } from '../images/hash.js';
 import { writeWhole } from '../store/write-whole.js';
@@ -107,16 +109,10 @@ export async function refit(
   }
 }
 
-interface Result {
-  readonly need: Size;
-  readonly format: EncodedFormat;
-  readonly resultHash: string | null;
-}
-
 /** Which files are to be written, under which names, and which images stay as they are. */
 export function planFiles(
   images: readonly RankedImage[],
-  resultOf: (contentHash: string) => Result | undefined,
+  resultOf: (contentHash: string) => Encoded | undefined,
 ): Pick<RefitManifest, 'files' | 'kept'> {
   const files: RefitFile[] = [];
   const kept: KeptFile[] = [];
@@ -125,23 +121,32 @@ export function planFiles(
   const hosts = own.flatMap(({ urls }) => urls.filter(isFetched).map(hostOf));
   const severalHosts = new Set(hosts).size > 1;
   for (const image of images) {
-    const result = resultOf(image.contentHash);
+    const { contentHash, mediaType, intrinsic, bytes } = image.file;
+    const result = resultOf(contentHash);
     const reason = reasonToKeep(image, result);
-    if (reason !== undefined || !result?.resultHash || !image.intrinsic) {
+    const format = result?.format;
+    if (
+      reason !== undefined ||
+      !result?.resultHash ||
+      !result.need ||
+      !intrinsic ||
+      !format ||
+      format === 'svg'
+    ) {
       kept.push({ url: image.url, reason: reason ?? 'it cannot be encoded' });
       continue;
     }
-    const path = freeName(image, result.format, severalHosts, taken);
+    const path = freeName(image, format, severalHosts, taken);
     taken.add(path.toLowerCase());
     files.push({
       originals: image.urls.filter(isFetched),
-      contentHash: image.contentHash,
+      contentHash,
       path,
       resultHash: result.resultHash,
-      mediaType: `image/${result.format}`,
-      from: { ...image.intrinsic, bytes: image.bytes, mediaType: image.mediaType },
-      to: { ...result.need, bytes: image.neededBytes ?? 0, format: result.format },
-      savedBytes: image.bytes - (image.neededBytes ?? 0),
+      mediaType: `image/${format}`,
+      from: { ...intrinsic, bytes, mediaType },
+      to: { ...result.need, bytes: result.steps.best, format },
+      savedBytes: bytes - result.steps.best,
     });
   }
   return { files, kept };
@@ -152,14 +157,16 @@ function isFetched(url: string): boolean {
   return /^https?:/.test(url);
 }
 
-function reasonToKeep(image: RankedImage, result: Result | undefined): string | undefined {
+function reasonToKeep(image: RankedImage, result: Encoded | undefined): string | undefined {
   if (!image.urls.some(isFetched)) return 'its bytes stand in the document that shows it';
   if (image.thirdParty) return 'it belongs to a third party';
-  if (image.mediaType === 'image/svg+xml') return 'it is a vector: it fits every size';
-  if (image.placements.length === 0) return 'no element shows it';
-  if (image.wasteBytes === null) return image.findings[0]?.message ?? 'it cannot be read';
+  if (isVector(image.file)) return 'it is a vector: it fits every size';
+  if (image.placed.length === 0) return 'no element shows it';
+  if (image.waste === null) return image.problem ?? 'it cannot be read';
   if (!result) return 'no page shows it';
-  if ((image.neededBytes ?? 0) >= image.bytes) return 'nothing smaller is good enough';
+  const exempt = image.rules.find((rule) => rule.exempt);
+  if (exempt) return `the policy lets it be: ${exempt.reason}`;
+  if (result.steps.best >= image.file.bytes) return 'nothing smaller is good enough';
   return undefined;
 }
 
@@ -176,7 +183,7 @@ function freeName(
   const folder = severalHosts ? `${hostOf(url).replace(/[^\w.-]/g, '_')}/` : '';
   const name = `${folder}${stem}${extension}`;
   if (!taken.has(name.toLowerCase())) return name;
-  return `${folder}${stem}-${image.contentHash.slice(0, 8)}${extension}`;
+  return `${folder}${stem}-${image.file.contentHash.slice(0, 8)}${extension}`;
 }
 
 /** The files that earlier refits wrote into a folder, with the hashes they had. */

@@ -254,7 +254,8 @@ function fetcher(
 }
 
 function weighable({ pages }: Workspace, head: SurveyHead): Weighable {
-  return { head, files: pages.files(head.id), placements: pages.placements(head.id) };
+  const { id } = head;
+  return { head, pages: pages.list(id), files: pages.files(id), placements: pages.placements(id) };
 }
 
 function resultOf(workspace: Workspace, id: number, interrupted: boolean): SurveyResult {

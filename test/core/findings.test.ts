@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { findingsOf } from '../../src/core/findings/index.js';
 import { findingTitles } from '../../src/core/findings/titles.js';
+import { defaultPolicy } from '../../src/core/policy.js';
+import { defaultViews } from '../../src/core/view.js';
 import type { ImageCase } from '../../src/core/findings/finding.js';
 
 const placement = {
@@ -19,7 +21,6 @@ const placement = {
   loading: 'eager' as const,
   fetched: 'at-once' as const,
   markup: null,
-  slotCurve: null,
 };
 
 const sound: ImageCase = {
@@ -48,6 +49,9 @@ const sound: ImageCase = {
     },
   ],
   placements: [placement],
+  curveOf: () => null,
+  policy: defaultPolicy,
+  views: new Map(defaultViews.map((view) => [view.name, view])),
 };
 
 const ids = (image: Partial<ImageCase>) => findingsOf({ ...sound, ...image }).map(({ id }) => id);
@@ -108,21 +112,23 @@ describe('findingsOf', () => {
       'sizes that say the slot',
       {
         markup: { ...markup, srcset, sizes: '(max-width: 760px) calc(100vw - 32px), 728px' },
-        slotCurve: column,
       },
       [],
     ],
     ['sizes beside x descriptors', { markup: { ...markup, srcset: '/a.jpg 2x' } }, []],
     ['what nobody sees', { shown: false, markup: { ...markup, alt: null, dimensions: false } }, []],
   ])('judges %s', (_what, change, expected) => {
-    expect(ids({ placements: [{ ...marked, ...change }] })).toEqual(expected);
+    expect(ids({ placements: [{ ...marked, ...change }], curveOf: () => column })).toEqual(
+      expected,
+    );
   });
 
   it('says the sizes that would be right, to the pixel', () => {
     const findings = (sizes: string | null) =>
       findingsOf({
         ...sound,
-        placements: [{ ...marked, slotCurve: column, markup: { ...markup, srcset, sizes } }],
+        placements: [{ ...marked, markup: { ...markup, srcset, sizes } }],
+        curveOf: () => column,
       });
     expect(findings('50vw')).toEqual([
       {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { largestNeed, needOf } from '../../src/core/need.js';
+import { needOf } from '../../src/core/need.js';
 import type { ObjectFit } from '../../src/core/rendered-size.js';
 
 const policy = { density: 2 };
@@ -61,13 +61,5 @@ describe('needOf', () => {
         expect(Math.abs(need.width - (need.height * w) / h)).toBeLessThanOrEqual(1 + w / h);
       }),
     );
-  });
-});
-
-describe('largestNeed', () => {
-  it('is the widest of several, and nothing for none', () => {
-    expect(largestNeed([])).toBeUndefined();
-    const wide = { width: 40, height: 20 };
-    expect(largestNeed([{ width: 10, height: 5 }, wide, { width: 30, height: 15 }])).toBe(wide);
   });
 });

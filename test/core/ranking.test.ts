@@ -1,206 +1,176 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { ImageFile } from '../../src/core/image-file.js';
+import { Allowances } from '../../src/core/allowance.js';
 import { defaultPolicy } from '../../src/core/policy.js';
+import type { Policy } from '../../src/core/policy.js';
 import { largestNeeds, rankImages } from '../../src/core/ranking.js';
-import type { Encoded, SurveyFacts } from '../../src/core/survey.js';
 import { causes } from '../../src/core/waste.js';
-import { defaultViews } from '../../src/core/view.js';
-
-interface Sketch {
-  readonly bytes: number;
-  readonly best: number;
-  readonly addresses: number;
-  readonly pages: number;
-  readonly shown: boolean;
-  readonly readable: boolean;
-}
-
-/** A survey with the given files; every one is placed in both views of each of its pages. */
-function surveyOf(sketches: readonly Sketch[]): SurveyFacts {
-  const files: ImageFile[] = sketches.map(({ bytes, readable }, index) => ({
-    contentHash: `hash-${index}`,
-    mediaType: 'image/jpeg',
-    intrinsic: readable ? { width: 1000, height: 500 } : null,
-    bytes,
-    frames: 1,
-    problem: readable ? null : 'it is HTML, not an image',
-  }));
-  const spots = sketches.flatMap((sketch, index) =>
-    Array.from({ length: sketch.pages }, (_, page) =>
-      defaultViews.map(({ name }) => ({
-        sketch,
-        index,
-        page: `http://a.test/${page}`,
-        view: name,
-      })),
-    ).flat(),
-  );
-  return {
-    head: {
-      id: 1,
-      label: 'random',
-      startedAt: '2026-01-01T00:00:00.000Z',
-      finishedAt: null,
-      starts: ['http://a.test/'],
-      views: defaultViews,
-    },
-    pages: [],
-    files,
-    responses: spots.flatMap(({ sketch, index, page, view }) =>
-      Array.from({ length: sketch.addresses }, (_, copy) => ({
-        page,
-        view,
-        url: `http://a.test/${index}-${copy}.jpg`,
-        contentHash: `hash-${index}`,
-        problem: null,
-        status: 200,
-        redirects: [],
-        declaredType: 'image/jpeg',
-        protocol: 'http/1.1',
-        headers: {},
-        transferBytes: sketch.bytes + 200,
-        thirdParty: false,
-      })),
-    ),
-    placements: spots.map(({ sketch, index, page, view }) => ({
-      page,
-      view,
-      kind: 'img',
-      selector: 'img',
-      url: `http://a.test/${index}-0.jpg`,
-      contentHash: `hash-${index}`,
-      slot: { width: 100, height: 50 },
-      fit: 'fill',
-      aboveFold: true,
-      shown: sketch.shown,
-      loading: 'eager',
-      drawn: null,
-      naturalDensity: 1,
-      fetched: 'at-once',
-      markup: null,
-    })),
-    curves: [
-      {
-        page: 'http://a.test/0',
-        kind: 'img',
-        selector: 'img',
-        pieces: [{ from: 320, to: 2560, a: 0, b: 100 }],
-      },
-    ],
-    encoded: sketches.flatMap(({ best, shown, readable }, index): Encoded[] =>
-      shown && readable
-        ? [
-            {
-              contentHash: `hash-${index}`,
-              need: { width: 200, height: 100 },
-              format: 'webp',
-              steps: { pixelRatio: 0.5, sameFormat: best + 10, best },
-              resultHash: 'x',
-              problem: null,
-            },
-          ]
-        : [],
-    ),
-  };
-}
-
-const plain: Sketch = {
-  bytes: 900,
-  best: 100,
-  addresses: 1,
-  pages: 2,
-  shown: true,
-  readable: true,
-};
+import { anySketch, pageOf, plainSketch, sketchViews, surveyOf } from '../support/survey-facts.js';
 
 describe('rankImages', () => {
-  it('has totals that are the sums of its rows, for every survey', () => {
-    const sketch = fc.record({
-      bytes: fc.integer({ min: 0, max: 5_000_000 }),
-      best: fc.integer({ min: 0, max: 5_000_000 }),
-      addresses: fc.integer({ min: 1, max: 3 }),
-      pages: fc.integer({ min: 1, max: 3 }),
-      shown: fc.boolean(),
-      readable: fc.boolean(),
-    });
+  it('has totals that are the sums of its files, for every survey', () => {
     fc.assert(
-      fc.property(fc.array(sketch, { maxLength: 12 }), (sketches) => {
+      fc.property(fc.array(anySketch, { maxLength: 12 }), (sketches) => {
         const { totals, images } = rankImages(surveyOf(sketches), defaultPolicy);
         const sum = (valueOf: (image: (typeof images)[number]) => number) =>
           images.reduce((all, image) => all + valueOf(image), 0);
-        expect(totals.wasteBytes).toBe(sum(({ wasteBytes }) => wasteBytes ?? 0));
-        expect(totals.neededBytes).toBe(sum(({ neededBytes }) => neededBytes ?? 0));
+        expect(totals.wasteBytes).toBe(sum(({ waste }) => waste?.wasteBytes ?? 0));
+        expect(totals.neededBytes).toBe(sum(({ waste }) => waste?.neededBytes ?? 0));
         expect(totals.sentBytes).toBe(totals.neededBytes + totals.wasteBytes);
         for (const cause of causes)
-          expect(totals.wasteByCause[cause]).toBe(sum(({ causes: split }) => split?.[cause] ?? 0));
+          expect(totals.wasteByCause[cause]).toBe(sum(({ waste }) => waste?.causes[cause] ?? 0));
         const sent = sketches.reduce((all, { bytes, addresses }) => all + bytes * addresses, 0);
         expect(totals.sentBytes + totals.unknownBytes).toBe(sent);
       }),
     );
   });
 
-  it('puts the most waste first and counts a file once, however many pages show it', () => {
-    const small = { ...plain, bytes: 400 };
-    const { images } = rankImages(surveyOf([small, plain]), defaultPolicy);
-    expect(images.map(({ wasteBytes }) => wasteBytes)).toEqual([800, 300]);
-    expect(images[0]).toMatchObject({ pages: 2, bytes: 900, neededBytes: 100, basis: 'encoded' });
+  it('needs of a file what its encode has, and less in a view that needs less', () => {
+    const { images } = rankImages(surveyOf([plainSketch]), defaultPolicy);
+    const [image] = images;
+    expect(image!.waste).toMatchObject({ sentBytes: 900, neededBytes: 100, wasteBytes: 800 });
+    const needed = image!.deliveries.map(({ view, need, waste }) => [
+      view,
+      need?.width,
+      waste?.neededBytes,
+    ]);
+    // A quarter of the pixels, to the power of 0.7, is 0.379 of the bytes.
+    expect(needed).toEqual([
+      ['phone', 200, 100],
+      ['laptop', 100, 38],
+      ['phone', 200, 100],
+      ['laptop', 100, 38],
+    ]);
+    expect(image!.basis).toBe('encoded');
+  });
+
+  it('weighs what an average visit has by shares and visits', () => {
+    const facts = surveyOf(
+      [
+        { ...plainSketch, pages: [0] },
+        { ...plainSketch, pages: [1] },
+      ],
+      [900, 100],
+    );
+    const { perVisit, weights } = rankImages(facts, defaultPolicy);
+    expect(perVisit.sentBytes).toBeCloseTo(900, 6);
+    expect(weights.visitsAMonth).toBe(1000);
+    const { images } = rankImages(facts, defaultPolicy);
+    expect(images.map(({ perVisit: { sentBytes } }) => Math.round(sentBytes))).toEqual([810, 90]);
+    // Of 900 bytes the phones (0.6) waste 800, the laptops (0.4) 862.
+    expect(images[0]!.perVisit.wasteBytes).toBeCloseTo(0.9 * (0.6 * 800 + 0.4 * 862), 6);
+    const unweighted = rankImages(facts, defaultPolicy, { unweighted: true }).images;
+    expect(unweighted.map(({ perVisit: { sentBytes } }) => sentBytes)).toEqual([450, 450]);
+  });
+
+  it('wastes all of a file in a view in which it is not shown, and nothing of it where it is needed', () => {
+    const { images } = rankImages(
+      surveyOf([
+        { ...plainSketch, bytes: 1000, best: 1000, slotWidth: 2000, shown: [true, false] },
+      ]),
+      defaultPolicy,
+    );
+    expect(images[0]!.waste?.wasteBytes).toBe(0);
+    const wasted = images[0]!.deliveries.map(({ waste }) => waste?.causes.neverShown);
+    expect(wasted).toEqual([0, 1000, 0, 1000]);
+    expect(images[0]!.perVisit.wasteBytes).toBeCloseTo(400, 6);
   });
 
   it('says of an unreadable file what is wrong, and counts its bytes as unknown', () => {
-    const { images, totals } = rankImages(
-      surveyOf([{ ...plain, readable: false }, plain]),
+    const { images, totals, perVisit } = rankImages(
+      surveyOf([{ ...plainSketch, readable: false }, plainSketch]),
       defaultPolicy,
     );
     const last = images.at(-1)!;
-    expect(last).toMatchObject({ neededBytes: null, wasteBytes: null, need: null });
+    expect([last.waste, last.need]).toEqual([null, null]);
     expect(last.findings).toContainEqual({ id: 'unreadable', message: 'it is HTML, not an image' });
     expect(totals.unknownBytes).toBe(900);
+    expect(perVisit.unknownBytes).toBeCloseTo(900, 6);
+    expect(perVisit.sentBytes).toBeCloseTo(900, 6);
   });
 
   it('lists files that no element shows, and does not judge them', () => {
-    const facts = surveyOf([plain, plain]);
+    const facts = surveyOf([plainSketch, plainSketch]);
     const placements = facts.placements.filter(({ contentHash }) => contentHash === 'hash-0');
     const { images, unplaced, totals } = rankImages({ ...facts, placements }, defaultPolicy);
     expect(images).toHaveLength(2);
     expect(unplaced).toBe(1);
-    expect(images[1]).toMatchObject({ wasteBytes: null, placements: [] });
+    expect([images[1]!.waste, images[1]!.placements]).toEqual([null, []]);
     expect(images[1]!.findings.map(({ id }) => id)).toEqual(['placed-nowhere']);
     expect(totals.unknownBytes).toBe(900);
   });
 
   it('joins each placement with the slot curve of its element', () => {
-    const { images } = rankImages(surveyOf([plain]), defaultPolicy);
+    const { images } = rankImages(surveyOf([plainSketch]), defaultPolicy);
     const curves = images[0]!.placements.map(({ page, slotCurve }) => [page, slotCurve?.length]);
-    expect(curves).toContainEqual(['http://a.test/0', 1]);
-    expect(curves).toContainEqual(['http://a.test/1', undefined]);
+    expect(curves).toContainEqual([pageOf(0), 1]);
+    expect(curves).toContainEqual([pageOf(1), undefined]);
   });
 
   it('finds what is no waste: blurred, mislabelled, sent under several addresses', () => {
-    const facts = surveyOf([{ ...plain, addresses: 2 }]);
-    const { images } = rankImages(
-      {
-        ...facts,
-        placements: facts.placements.map((one) => ({ ...one, slot: { width: 1500, height: 750 } })),
-        responses: facts.responses.map((one) => ({ ...one, declaredType: 'image/png' })),
-      },
-      defaultPolicy,
+    const facts = surveyOf([{ ...plainSketch, addresses: 2, slotWidth: 1500 }]);
+    const responses = facts.responses.map((one) => ({ ...one, declaredType: 'image/png' }));
+    const { images } = rankImages({ ...facts, responses }, defaultPolicy);
+    const found = images[0]!.findings.map(({ id }) => id);
+    for (const id of ['mislabelled', 'nameless', 'several-addresses', 'too-few-pixels'])
+      expect(found).toContain(id);
+  });
+
+  it('tells third parties from hosts that the owner has besides', () => {
+    const facts = surveyOf([{ ...plainSketch, thirdParty: true }]);
+    const foreign = (policy: Policy) =>
+      rankImages(facts, policy).images.map(({ thirdParty, deliveries }) => [
+        thirdParty,
+        deliveries[0]!.thirdParty,
+      ]);
+    expect(foreign(defaultPolicy)).toEqual([[true, true]]);
+    expect(foreign({ ...defaultPolicy, ownHosts: ['b.test'] })).toEqual([[false, false]]);
+  });
+
+  it('lets files be that a rule exempts, and says which rules hold for nothing', () => {
+    const exempt = { group: 'even', exempt: true, reason: 'the poster is sold' };
+    const idle = { address: '/none/*', zoom: 2, reason: 'to be looked at closely' };
+    const policy = { ...defaultPolicy, rules: [exempt, idle] };
+    const { images, unmatchedRules } = rankImages(
+      surveyOf([
+        { ...plainSketch, pages: [0] },
+        { ...plainSketch, pages: [1] },
+      ]),
+      policy,
     );
-    const found = images[0]!.findings.map(({ id }) => id).sort();
-    expect(found).toEqual(['mislabelled', 'nameless', 'several-addresses', 'too-few-pixels']);
+    expect(images.map(({ waste }) => waste?.wasteBytes)).toEqual([800, 0]);
+    expect(images[1]!.rules).toEqual([exempt]);
+    expect(unmatchedRules).toEqual([idle]);
   });
 });
 
 describe('largestNeeds', () => {
+  const needsOf = (views = sketchViews, policy: Policy = defaultPolicy) => {
+    const { placements, files } = surveyOf([
+      plainSketch,
+      { ...plainSketch, shown: [false, false] },
+    ]);
+    const allowances = new Allowances(policy.rules, new Map([[pageOf(0), 'even']]));
+    return largestNeeds(placements, files, views, policy, allowances);
+  };
+
   it('is the largest need of each file that shows pixels, at the density of its views', () => {
-    const { placements, files } = surveyOf([plain, { ...plain, shown: false }]);
     const views = [
-      { ...defaultViews[0]!, density: 1.5 },
-      { ...defaultViews[2]!, density: 1 },
+      { ...sketchViews[0]!, density: 1.5 },
+      { ...sketchViews[1]!, density: 1 },
     ];
-    const seen = placements.filter(({ view }) => views.some(({ name }) => name === view));
-    const needs = largestNeeds(seen, files, views, defaultPolicy);
+    const needs = needsOf(views);
     expect([...needs.keys()]).toEqual(['hash-0']);
     expect(needs.get('hash-0')).toEqual({ width: 150, height: 75 });
+  });
+
+  it.each([
+    [{ zoom: 2 }, 400],
+    [{ minimum: 640 }, 640],
+    [{ minimum: 50 }, 200],
+    [{ exempt: true }, 1000],
+  ])('is more where a rule allows it: %o', (allowed, width) => {
+    const rules = [{ ...allowed, group: 'ev*', reason: 'because' }];
+    expect(needsOf(sketchViews, { ...defaultPolicy, rules }).get('hash-0')?.width).toBe(width);
   });
 });

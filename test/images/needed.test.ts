@@ -1,10 +1,11 @@
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { defaultPolicy } from '../../src/core/policy.js';
+import type { Policy } from '../../src/core/policy.js';
 import { readImageFacts } from '../../src/images/facts.js';
 import { natureOf } from '../../src/images/nature.js';
 import { encodeNeeded } from '../../src/images/needed.js';
-import { animation, drawing, photograph } from '../support/pictures.js';
+import { animation, drawing, photograph, scene } from '../support/pictures.js';
 
 async function neededFor(body: Buffer, width: number, height: number, policy = defaultPolicy) {
   const file = await readImageFacts(body, '');
@@ -14,8 +15,13 @@ async function neededFor(body: Buffer, width: number, height: number, policy = d
 describe('natureOf', () => {
   it('tells drawings from photographs and animations', async () => {
     expect(await natureOf(await photograph(300, 200).png().toBuffer(), 1)).toBe('photograph');
-    expect(await natureOf(await drawing(300, 200).png().toBuffer(), 1)).toBe('flat');
+    expect(await natureOf(await drawing(300, 200).png().toBuffer(), 1)).toBe('drawing');
     expect(await natureOf(await animation(20, 3), 3)).toBe('animation');
+    const clear = photograph(300, 200).ensureAlpha(0.5).png();
+    expect(await natureOf(await clear.toBuffer(), 1)).toBe('transparent');
+    expect(await natureOf(await photograph(300, 200).ensureAlpha(1).png().toBuffer(), 1)).toBe(
+      'photograph',
+    );
   });
 });
 
@@ -27,15 +33,51 @@ describe('encodeNeeded', () => {
     expect(made).toMatchObject({ width: 300, height: 200, format });
     expect(steps.best).toBe(result.length);
     expect(steps.best).toBeLessThanOrEqual(steps.sameFormat);
-    expect(steps.pixelRatio).toBeLessThan(0.25);
+    expect(steps.exponent).toBeGreaterThan(0.5);
     expect(made.exif).toBeUndefined();
   });
 
   it('keeps the format when the policy allows no other', async () => {
     const body = await photograph(600, 400).jpeg().toBuffer();
-    const { format, steps } = await neededFor(body, 300, 200, { ...defaultPolicy, formats: [] });
+    const policy = { ...defaultPolicy, formats: [] };
+    const { format, steps, trials } = await neededFor(body, 300, 200, policy);
     expect(format).toBe('jpeg');
     expect(steps.best).toBe(steps.sameFormat);
+    expect(new Set(trials.map((trial) => trial.format))).toEqual(new Set(['jpeg']));
+  });
+
+  it('takes the lowest quality that was tried and is alike enough, and of the formats the smallest', async () => {
+    const body = await scene(900, 600).jpeg({ quality: 95 }).toBuffer();
+    const policy: Policy = { ...defaultPolicy, formats: ['webp', 'avif'], similarity: 0.98 };
+    const { format, steps, trials } = await neededFor(body, 450, 300, policy);
+    const good = trials.filter(({ similarity }) => similarity >= 0.98);
+    const smallest = Math.min(...good.map(({ bytes }) => bytes));
+    expect(steps.best).toBe(smallest);
+    expect(good.find(({ bytes }) => bytes === smallest)?.format).toBe(format);
+    for (const kind of policy.formats) {
+      const qualities = trials.filter((trial) => trial.format === kind);
+      expect(qualities.length).toBeGreaterThan(0);
+      expect(qualities.length).toBeLessThanOrEqual(4);
+    }
+  });
+
+  it('asks for a lower quality when it is to be less alike', async () => {
+    const body = await scene(900, 600).jpeg({ quality: 95 }).toBuffer();
+    const made = async (similarity: number) =>
+      (await neededFor(body, 450, 300, { ...defaultPolicy, similarity })).steps.best;
+    expect(await made(0.98)).toBeLessThan(await made(0.999));
+  });
+
+  it('counts what is no picture', async () => {
+    const bare = await photograph(300, 200).jpeg().toBuffer();
+    const told = await photograph(300, 200)
+      .withExif({ IFD0: { Copyright: 'Brindle Bay Kite Festival' } })
+      .jpeg()
+      .toBuffer();
+    const [without, within] = [await neededFor(bare, 100, 67), await neededFor(told, 100, 67)];
+    expect(without.steps.metadata).toBe(0);
+    expect(within.steps.metadata).toBeGreaterThan(40);
+    expect(within.steps.metadata).toBeLessThanOrEqual(told.length - bare.length);
   });
 
   it('keeps every pixel of a drawing', async () => {

@@ -25,7 +25,7 @@ describe('a wrong call', () => {
       '--top: found "many", allowed is a whole number from 1 to',
       'SETTING',
     ],
-    [['rank', '--sort', 'size'], '--sort: found "size", allowed is one of waste, bytes', 'SETTING'],
+    [['rank', '--sort', 'size'], '--sort: found "size", allowed is one of waste, sent', 'SETTING'],
     [
       ['clock', 'http://a.test', '--network', 'x'],
       '--network: found "x", allowed is one of slow-mobile',
@@ -53,7 +53,7 @@ describe('a wrong call', () => {
 describe('settings', () => {
   it.each([
     ['pages: many\n', 'zealous-lynx.config.yaml: pages: found "many"'],
-    ['pagse: 5\n', 'there is no setting pagse – did you mean pages?'],
+    ['pagess: 5\n', 'there is no setting pagess – did you mean pages?'],
     [
       'views:\n  - { name: a, width: 5, height: 900, share: 1 }\n',
       'views[0].width: found 5, allowed is',
@@ -63,8 +63,8 @@ describe('settings', () => {
       'views whose shares add up to 1',
     ],
     [
-      'policy: { quality: { webp: 0 } }\n',
-      'policy.quality.webp: found 0, allowed is a whole number',
+      'policy: { quality: { most: 0 } }\n',
+      'policy.quality.most: found 0, allowed is a whole number',
     ],
     [
       'views:\n  - { name: a, width: 500, height: 900, share: 1, heigth: 5 }\n',
@@ -116,7 +116,7 @@ describe('the program', () => {
     const cwd = temporaryFolder();
     const all = await run(['--help'], { cwd });
     expect(all.status).toBe(0);
-    const commands = ['survey', 'rank', 'refit', 'clock', 'compare', 'surveys', 'demo'];
+    const commands = ['survey', 'rank', 'explain', 'refit', 'clock', 'compare', 'surveys', 'demo'];
     for (const command of commands) expect(all.stdout).toContain(`zealous-lynx ${command}`);
     const helps = await Promise.all(commands.map((command) => run([command, '--help'], { cwd })));
     for (const { stdout } of helps) {

@@ -159,7 +159,7 @@ describe('survey and rank of a folder', () => {
       intrinsic: null,
       need: null,
       wasteBytes: 0,
-      basis: 'estimated',
+      basis: 'encoded',
       mediaType: 'image/svg+xml',
     });
   });
@@ -181,9 +181,9 @@ describe('survey and rank of a folder', () => {
     };
     expect(schemaErrors('refit', manifest)).toEqual([]);
     expect(manifest.files.map(({ path }) => path).sort()).toEqual([
-      'img/copy.jpg',
+      'img/copy.webp',
       'img/flat.webp',
-      'img/lying.jpg',
+      'img/lying.webp',
     ]);
     for (const { path, originals, to } of manifest.files) {
       const body = readFileSync(join(out, path));
@@ -200,13 +200,13 @@ describe('survey and rank of a folder', () => {
   it('refit touches nothing that it did not write', async () => {
     const cwd = temporaryFolder();
     await runJson(['survey', site(cwd), ...twoViews], { cwd });
-    writeFiles(join(cwd, 'new'), { 'img/copy.jpg': 'mine' });
+    writeFiles(join(cwd, 'new'), { 'img/copy.webp': 'mine' });
     const refused = await run(['refit', '--out', 'new'], { cwd });
     expect(refused.status).toBe(3);
     expect(refused.stderr).toMatch(
-      /copy\.jpg was not written by refit, and is left alone.*\[OUTPUT\]\n$/,
+      /copy\.webp was not written by refit, and is left alone.*\[OUTPUT\]\n$/,
     );
-    expect(readFileSync(join(cwd, 'new/img/copy.jpg'), 'utf8')).toBe('mine');
+    expect(readFileSync(join(cwd, 'new/img/copy.webp'), 'utf8')).toBe('mine');
 
     writeFiles(join(cwd, 'other'), { 'manifest.json': '{"name":"mine"}' });
     expect((await run(['refit', '--out', 'other'], { cwd })).status).toBe(3);

@@ -208,7 +208,9 @@ describe('Workspace', () => {
       contentHash: file.contentHash,
       need: { width: 20, height: 15 },
       format: 'webp' as const,
-      steps: { pixelRatio: 0.3, sameFormat: 200, best: 100 },
+      steps: { metadata: 0, exponent: 0.7, sameFormat: 200, best: 100 },
+      nature: 'photograph' as const,
+      trials: [],
       resultHash: 'c'.repeat(64),
       problem: null,
     };

@@ -45,3 +45,16 @@ export async function animation(side: number, frames: number): Promise<Buffer> {
     .gif()
     .toBuffer();
 }
+
+/** A picture of soft shapes and edges without noise, as a photograph of few things is. */
+export function scene(width: number, height: number): Sharp {
+  const shapes = Array.from({ length: 40 }, (_, index) => {
+    const [x, y] = [(index * 37) % 100, (index * 61) % 100];
+    return `<circle cx="${x}%" cy="${y}%" r="${4 + (index % 7)}%" fill="hsl(${index * 9}, 60%, ${30 + (index % 5) * 10}%)"/>`;
+  });
+  return sharp(
+    Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><defs><linearGradient id="sky" y2="1"><stop stop-color="#247"/><stop offset="1" stop-color="#dec"/></linearGradient></defs><rect width="100%" height="100%" fill="url(#sky)"/>${shapes.join('')}</svg>`,
+    ),
+  ).blur(1.5);
+}

@@ -2,6 +2,8 @@ import { once } from 'node:events';
 import { object, string } from 'yup';
 import { clockDocument } from '../../output/json/clock.js';
 import { compareDocument } from '../../output/json/compare.js';
+import { defaultPolicy } from '../../core/policy.js';
+import { rowsOf } from '../../core/rank-view.js';
 import { rankDocument } from '../../output/json/rank.js';
 import { surveyDocument } from '../../output/json/survey.js';
 import { drawSession } from '../../output/terminal/clock.js';
@@ -103,9 +105,13 @@ async function wholeStory(workspace: Workspace, out: string, io: Io): Promise<nu
       },
       ranked: (result) => {
         ranked = result;
-        documents.push(rankDocument(result, 10));
+        const by = 'family';
+        const view = { by, sort: 'waste', top: 10, filter: {}, policy: defaultPolicy } as const;
+        const found = rowsOf(result, view);
+        const drawing = { ...found, sheet: result, by, unweighted: false, narrowed: '' } as const;
+        documents.push(rankDocument({ ...drawing, top: 10 }));
         title('rank: what it wastes');
-        say(drawRanking(result, 10, screen));
+        say(drawRanking(drawing, screen));
       },
       refitted: (result) => {
         refitted = result;

@@ -1,61 +1,93 @@
-import { object } from 'yup';
-import type { RankedImage } from '../../core/ranking.js';
+import { array, object, string } from 'yup';
+import { UsageError } from '../../core/errors.js';
+import { groupings } from '../../core/groupings.js';
+import { orders, rowsOf } from '../../core/rank-view.js';
 import { rankDocument } from '../../output/json/rank.js';
+import { rankCsv, rankMarkdown } from '../../output/rank-table.js';
 import { drawRanking } from '../../output/terminal/rank.js';
-import { oneOf } from '../checks.js';
+import { oneOf, textList, wholeNumber, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { shared } from '../common-options.js';
+import { filterWords, filtersOf } from '../rank-filters.js';
 
-/** What the files can be sorted by, the largest first. */
-const orders = {
-  waste: ({ wasteBytes }: RankedImage) => wasteBytes ?? -1,
-  bytes: ({ bytes }: RankedImage) => bytes,
-  needed: ({ neededBytes }: RankedImage) => neededBytes ?? -1,
-  pages: ({ pages }: RankedImage) => pages,
-} as const;
-type Order = keyof typeof orders;
-const orderNames = Object.keys(orders) as Order[];
-
-const top = shared.top(20, 'image files');
+/** So many rows leave room for the rest on one screen. */
+const usualRows = 12;
+const text = { type: 'string', requiresArg: true } as const;
 
 export const rankCommand = defineCommand({
   call: 'rank',
-  describe: 'Rank the image files of a survey by the bytes they waste',
+  describe: 'Rank what a survey found by the bytes that an average visit wastes',
   options: {
     survey: shared.survey.option,
-    top: top.option,
-    sort: {
-      describe: `Sort by ${orderNames.join(', ')} [waste]`,
-      type: 'string',
-      requiresArg: true,
+    by: { describe: `Sum up by ${groupings.join(', ')} [family]`, ...text },
+    top: { describe: `Show so many rows [${usualRows}, files 20]`, ...text },
+    sort: { describe: `Sort by ${orders.join(', ')} [waste]`, ...text },
+    where: { describe: `Look only at: ${filterWords}`, ...text, array: true },
+    page: { describe: 'Look only at pages with this address or pattern', ...text, array: true },
+    group: { describe: 'Look only at page groups of this name or pattern', ...text, array: true },
+    unweighted: {
+      describe: 'Let every visit count the same, whatever the audience',
+      type: 'boolean',
     },
+    csv: { describe: 'Print the rows as CSV', type: 'boolean' },
+    markdown: { describe: 'Print the rows as a Markdown table', type: 'boolean' },
   },
   schema: object({
     survey: shared.survey.check,
-    top: top.check,
-    sort: oneOf(orderNames).default('waste'),
+    by: oneOf(groupings),
+    top: wholeNumber(1, 1_000_000),
+    sort: oneOf(orders).default('waste'),
+    where: array().of(string().defined()).default([]),
+    page: textList('a pattern like /journal/*').default([]),
+    group: textList('the name of a page group').default([]),
+    unweighted: yesOrNo().default(false),
+    csv: yesOrNo().default(false),
+    markdown: yesOrNo().default(false),
   }),
   examples: [
-    ['rank', 'the 20 files that waste the most, of the newest survey'],
-    ['rank --survey before --sort pages --top 5', 'the five that most pages show'],
-    ['rank --json | jq .totals', 'the totals alone'],
+    ['rank', 'the slots that waste the most, on all pages of one template together'],
+    ['rank --by image --top 5', 'the five files that waste the most'],
+    ['rank --by page --sort sent', 'the heaviest pages first'],
+    ['rank --by image --where cause=format --where bytes=100k', 'large files in the wrong format'],
+    ["rank --page '/journal/*' --where view=phone", 'what the journal costs on a phone'],
+    ['rank --by image --top 1000 --csv > waste.csv', 'all of it, for a spreadsheet'],
+    ['rank --json | jq .perVisit.wasteBytes', 'one number'],
   ],
-  run: async (
-    { workspace: folder, survey, top: rows, sort },
-    { policy },
-    { screen, task, print },
-  ) => {
+  run: async (settings, { policy }, { screen, task, print, say }) => {
+    const { csv, markdown, json, unweighted, sort } = settings;
+    if ([csv, markdown, json].filter(Boolean).length > 1)
+      throw new UsageError('one form of output at a time', {
+        hint: 'give one of --json, --csv and --markdown',
+      });
+    const by = settings.by ?? 'family';
+    const top = settings.top ?? usualRows;
     const { Workspace } = await import('../../store/workspace.js');
     const { rank } = await import('../../tasks/rank.js');
-    const workspace = Workspace.openExisting(folder);
+    const workspace = Workspace.openExisting(settings.workspace);
     try {
-      const result = await rank(workspace, survey, policy, task);
-      const key = orders[sort];
-      const sorted = { ...result, images: [...result.images].sort((a, b) => key(b) - key(a)) };
-      print(
-        () => drawRanking(sorted, rows, screen),
-        () => rankDocument(sorted, rows),
-      );
+      const { views } = workspace.surveys.find(settings.survey);
+      const names = views.map(({ name }) => name);
+      const { images, visits } = filtersOf(settings.where, names);
+      const only = {
+        pages: [...visits.pages, ...settings.page],
+        groups: [...visits.groups, ...settings.group],
+        views: visits.views,
+      };
+      const sheet = await rank(workspace, settings.survey, policy, { ...task, unweighted, only });
+      const found = rowsOf(sheet, { by, sort, top, filter: images, policy });
+      const narrowed = [
+        ...settings.where,
+        ...settings.page.map((pattern) => `page=${pattern}`),
+        ...settings.group.map((pattern) => `group=${pattern}`),
+      ].join(', ');
+      const drawing = { ...found, sheet, by, unweighted, narrowed };
+      if (csv) say(rankCsv(drawing));
+      else if (markdown) say(rankMarkdown(drawing));
+      else
+        print(
+          () => drawRanking(drawing, screen),
+          () => rankDocument({ ...drawing, top: settings.top ?? 20 }),
+        );
       return task.signal.aborted ? 130 : 0;
     } finally {
       workspace.close();

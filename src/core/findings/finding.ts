@@ -1,6 +1,8 @@
 import type { ImageFile, ImageResponse } from '../image-file.js';
 import type { Placement } from '../placement.js';
+import type { Policy } from '../policy.js';
 import type { CurvePiece } from '../slot-curve.js';
+import type { View } from '../view.js';
 
 /** Something worth saying of an image file that is not counted in its waste. */
 export interface Finding {
@@ -8,16 +10,15 @@ export interface Finding {
   readonly message: string;
 }
 
-/** A placement with its slot curve, where it has one. */
-export interface PlacedImage extends Placement {
-  readonly slotCurve: readonly CurvePiece[] | null;
-}
-
 /** All that a check may look at. */
 export interface ImageCase {
   readonly file: ImageFile;
   readonly responses: readonly ImageResponse[];
-  readonly placements: readonly PlacedImage[];
+  readonly placements: readonly Placement[];
+  /** The slot curve of a placement; `null` where it was not swept. */
+  readonly curveOf: (placement: Placement) => readonly CurvePiece[] | null;
+  readonly policy: Policy;
+  readonly views: ReadonlyMap<string, View>;
 }
 
 /** Looks at one image file; says what it found, or nothing. */

@@ -1,31 +1,83 @@
-import type { RankedImage, Ranking } from '../../core/ranking.js';
-import type { SurveyHead, SurveyedPage } from '../../core/survey.js';
+import type { RankRow, RankSheet, RankedRows } from '../../core/rank-view.js';
+import type { Grouping } from '../../core/groupings.js';
+import type { Portion } from '../../core/portion.js';
+import { wholePortions } from '../../core/portion.js';
+import type { RankedImage } from '../../core/ranked-image.js';
 import { surveyHeadDocument } from './survey-head.js';
 
-/** A ranking as the document `zealous-lynx.rank/1`; `top` limits the images, not the totals. */
-export function rankDocument(
-  {
-    survey,
-    pages,
-    totals,
-    images,
-    unplaced,
-  }: Ranking & { readonly survey: SurveyHead; readonly pages: readonly SurveyedPage[] },
-  top: number,
-) {
+export interface RankDocumentSource extends RankedRows {
+  readonly sheet: RankSheet;
+  readonly by: Grouping;
+  readonly unweighted: boolean;
+  /** How many rows, and images, are told. */
+  readonly top: number;
+}
+
+/** A ranking as the document `zealous-lynx.rank/1`; `top` limits rows and images, not the totals. */
+export function rankDocument(source: RankDocumentSource) {
+  const { sheet, by, rows, thirdParty, total, thirdPartyTotal, leftOut, unweighted, top } = source;
+  const { survey, pages, totals, unplaced, weights, unmatchedRules } = sheet;
+  const { images } = source;
+  const { rows: portions } = wholePortions(images.map(({ perVisit }) => perVisit));
   return {
     format: 'zealous-lynx.rank/1',
     survey: surveyHeadDocument(survey, pages.length),
     totals,
-    images: images.slice(0, top).map(imageDocument),
+    weights: { unweighted, ...weights },
+    perVisit: { ...total, thirdParty: thirdPartyTotal },
+    by,
+    rows: [...rows, ...thirdParty].map(rowDocument),
+    rowsLeftOut: leftOut,
+    images: images.slice(0, top).map((image, at) => imageDocument(image, portions[at]!)),
     imagesLeftOut: Math.max(0, images.length - top),
     unplaced,
+    unmatchedRules,
   };
 }
 
-function imageDocument({ placements, ...image }: RankedImage) {
+function rowDocument({ key, thirdParty, perVisit, files, pages, worst, family }: RankRow) {
   return {
-    ...image,
-    placements: placements.map(({ contentHash: _, ...placement }) => placement),
+    key,
+    thirdParty,
+    perVisit,
+    files,
+    pages,
+    worst: worst && { url: worst.url, contentHash: worst.file.contentHash },
+    family: family && {
+      where: family.where,
+      kind: family.kind,
+      slot: family.slot,
+      slotCurve: family.curve,
+      sizes: family.sizes,
+      widths: family.plan.widths,
+      plannedBytes: Math.round(family.plan.bytes),
+    },
+  };
+}
+
+/** An image file as it is told wherever it is told in full. */
+export function imageDocument(image: RankedImage, perVisit: Portion) {
+  const { file, waste, encoded } = image;
+  return {
+    url: image.url,
+    urls: image.urls,
+    answers: image.answers,
+    contentHash: file.contentHash,
+    mediaType: file.mediaType,
+    intrinsic: file.intrinsic,
+    bytes: file.bytes,
+    transferBytes: image.transferBytes,
+    need: image.need,
+    neededBytes: waste?.neededBytes ?? null,
+    neededFormat: encoded && image.problem === null ? encoded.format : null,
+    wasteBytes: waste?.wasteBytes ?? null,
+    causes: waste?.causes ?? null,
+    basis: image.basis,
+    perVisit,
+    pages: image.pages,
+    thirdParty: image.thirdParty,
+    allowed: image.rules,
+    findings: image.findings,
+    placements: image.placements.map(({ contentHash: _, ...placement }) => placement),
   };
 }

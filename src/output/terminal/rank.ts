@@ -1,117 +1,178 @@
 import { findingTitles } from '../../core/findings/titles.js';
-import { causes } from '../../core/waste.js';
-import type { Cause } from '../../core/waste.js';
-import type { RankTotals, RankedImage, Ranking } from '../../core/ranking.js';
+import type { Grouping } from '../../core/groupings.js';
+import type { RankRow, RankSheet, RankedRows } from '../../core/rank-view.js';
+import type { RankedImage } from '../../core/ranked-image.js';
 import { formatSize } from '../../core/size.js';
-import type { SurveyHead, SurveyedPage } from '../../core/survey.js';
+import { causes } from '../../core/waste.js';
 import { pathOf, plainText, shorten } from '../plain-text.js';
+import { causeTitles, nameOf, originOf, pixelWords } from '../rank-words.js';
 import { count, formatBytes, formatShare } from '../units.js';
 import { bar, joined, paletteFor, table } from './style.js';
-import type { Screen } from './style.js';
+import type { Column, Screen } from './style.js';
 
-/** How each cause is called in front of people. */
-export const causeTitles: Readonly<Record<Cause, string>> = {
-  neverShown: 'never shown',
-  duplicate: 'sent twice',
-  quality: 'quality and metadata',
-  pixels: 'too many pixels',
-  format: 'wrong format',
-};
-
-export interface RankSheet extends Ranking {
-  readonly survey: SurveyHead;
-  readonly pages: readonly SurveyedPage[];
+/** What a ranking is drawn from. */
+export interface RankDrawing extends RankedRows {
+  readonly sheet: RankSheet;
+  readonly by: Grouping;
+  readonly unweighted: boolean;
+  /** What is not looked at, in words; empty when all is. */
+  readonly narrowed: string;
 }
 
-/** A ranking as a page of text: totals, causes, then the files. */
-export function drawRanking(sheet: RankSheet, top: number, screen: Screen): string {
-  const { totals, images, survey, pages } = sheet;
-  const shown = images.slice(0, top);
-  const origin = originOf(survey);
-  const room = Math.max(18, screen.width - 84);
-  const rows = shown.map((image) => rowOf(image, totals, origin, room));
+/** A ranking as a page of text: totals, causes, then the rows. */
+export function drawRanking(drawing: RankDrawing, screen: Screen): string {
+  const { rows, thirdParty } = drawing;
   const lines = [
-    heading(survey, pages, screen),
+    ...heading(drawing, screen),
     '',
-    totalsLine(totals, images.length, screen),
+    ...totalLines(drawing, screen),
     '',
-    ...causeLines(totals, screen),
-    '',
-    table(
-      screen,
-      [
-        { title: 'image' },
-        { title: 'pages', align: 'right' },
-        { title: 'intrinsic', align: 'right' },
-        { title: 'rendered' },
-        { title: 'need', align: 'right' },
-        { title: 'bytes', align: 'right' },
-        { title: 'needed', align: 'right' },
-        { title: 'waste', align: 'right' },
-        { title: 'of all', align: 'right' },
-      ],
-      rows,
-    ),
-    '',
-    ...footnotes(sheet, shown, screen),
+    ...(drawing.by === 'cause' ? [] : [...causeLines(drawing, screen), '']),
+    ...(rows.length > 0 ? [tableOf(rows, drawing, screen), ''] : []),
+    ...(thirdParty.length > 0 ? [...thirdPartyLines(drawing, screen), ''] : []),
+    ...footnotes(drawing, screen),
   ];
   return lines.join('\n');
 }
 
-function heading(survey: SurveyHead, pages: readonly SurveyedPage[], screen: Screen): string {
+function heading({ sheet, narrowed }: RankDrawing, screen: Screen): string[] {
   const { bold, yellow } = paletteFor(screen);
+  const { survey, pages, images } = sheet;
   const views = survey.views.map(({ name }) => name).join(', ');
-  const title = `${bold(plainText(survey.label))}: ${count(pages.length, 'page')} in ${count(survey.views.length, 'view')} (${plainText(views)})`;
-  return survey.finishedAt
-    ? title
-    : `${title}\n${yellow('this survey was broken off: it ranks what was found until then')}`;
-}
-
-function totalsLine(totals: RankTotals, files: number, screen: Screen): string {
-  const { bold } = paletteFor(screen);
-  const { sentBytes, neededBytes, wasteBytes, unknownBytes } = totals;
-  const unknown =
-    unknownBytes > 0 ? `, and ${formatBytes(unknownBytes)} that cannot be judged` : '';
-  return (
-    `${count(files, 'image file')}, each counted once: ${formatBytes(sentBytes)} sent, ` +
-    `${formatBytes(neededBytes)} needed, ${bold(`${formatBytes(wasteBytes)} wasted`)} ` +
-    `(${formatShare(wasteBytes, sentBytes)})${unknown}`
-  );
-}
-
-function causeLines({ wasteByCause, wasteBytes }: RankTotals, screen: Screen): string[] {
-  const { cyan } = paletteFor(screen);
-  return causes
-    .filter((cause) => wasteByCause[cause] > 0)
-    .sort((a, b) => wasteByCause[b] - wasteByCause[a])
-    .map((cause) => {
-      const bytes = wasteByCause[cause];
-      const length = bar(bytes / wasteBytes, 30).padEnd(30);
-      return `  ${causeTitles[cause].padEnd(21)} ${cyan(length)} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, wasteBytes).padStart(6)}`;
-    });
-}
-
-function rowOf(image: RankedImage, totals: RankTotals, origin: string, room: number): string[] {
-  const unknown = image.wasteBytes === null;
+  const title = `${bold(plainText(survey.label))}: ${count(images.length, 'image file')} on ${count(pages.length, 'page')} in ${count(survey.views.length, 'view')} (${plainText(views)})`;
   return [
-    shorten(pathOf(image.url, origin), room),
-    String(image.pages),
-    image.intrinsic ? formatSize(image.intrinsic) : vectorOr(image),
-    renderedCell(image),
-    image.need ? formatSize(image.need) : '–',
-    formatBytes(image.bytes),
-    unknown ? '?' : formatBytes(image.neededBytes ?? 0),
-    unknown ? '?' : formatBytes(image.wasteBytes),
-    unknown ? '?' : formatShare(image.wasteBytes, totals.wasteBytes),
+    narrowed ? `${title}, only ${plainText(narrowed)}` : title,
+    ...(survey.finishedAt
+      ? []
+      : [yellow('this survey was broken off: it ranks what was found until then')]),
   ];
 }
 
-function vectorOr({ mediaType }: RankedImage): string {
-  return mediaType === 'image/svg+xml' ? 'vector' : '?';
+function totalLines({ sheet, total, unweighted }: RankDrawing, screen: Screen): string[] {
+  const { bold, dim } = paletteFor(screen);
+  const { visitsAMonth, guessedPages } = sheet.weights;
+  const { sentBytes, neededBytes, wasteBytes, unknownBytes } = total;
+  const unknown =
+    unknownBytes > 0 ? `, and ${formatBytes(unknownBytes)} that cannot be judged` : '';
+  const average = unweighted ? 'A visit, each counting the same,' : 'An average visit';
+  const lines = [
+    `${average} is sent ${formatBytes(sentBytes)} of images, needs ${formatBytes(neededBytes)}, and wastes ${bold(formatBytes(wasteBytes))} (${formatShare(wasteBytes, sentBytes)})${unknown}`,
+  ];
+  if (visitsAMonth !== null && !unweighted)
+    lines.push(
+      `${count(visitsAMonth, 'visit')} a month waste ${bold(formatBytes(wasteBytes * visitsAMonth))}`,
+    );
+  if (guessedPages > 0 && !unweighted)
+    lines.push(
+      dim(`${count(guessedPages, 'page')} without visits count as the least visited of the others`),
+    );
+  return lines;
+}
+
+function causeLines({ total }: RankDrawing, screen: Screen): string[] {
+  const { cyan } = paletteFor(screen);
+  const { wasteBytes } = total;
+  return causes
+    .filter((cause) => total.causes[cause] > 0)
+    .sort((a, b) => total.causes[b] - total.causes[a])
+    .map((cause) => {
+      const bytes = total.causes[cause];
+      const length = bar(bytes / wasteBytes, 30).padEnd(30);
+      return `  ${causeTitles[cause].padEnd(18)} ${cyan(length)} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, wasteBytes).padStart(6)}`;
+    });
+}
+
+/** A column with what stands in it. */
+interface Field extends Column {
+  readonly cell: (row: RankRow) => string;
+}
+
+function tableOf(rows: readonly RankRow[], drawing: RankDrawing, screen: Screen): string {
+  const fields = fieldsOf(drawing, screen);
+  return table(
+    screen,
+    fields,
+    rows.map((row) => fields.map(({ cell }) => cell(row))),
+  );
+}
+
+function fieldsOf({ by, sheet, total }: RankDrawing, { width }: Screen): Field[] {
+  const origin = originOf(sheet.survey);
+  const right = 'right' as const;
+  const counted: Field[] = [
+    { title: 'files', align: right, cell: ({ files }) => String(files) },
+    { title: 'pages', align: right, cell: ({ pages }) => String(pages) },
+  ];
+  const wasted: Field[] = [
+    {
+      title: 'waste a visit',
+      align: right,
+      cell: ({ perVisit }) => formatBytes(perVisit.wasteBytes),
+    },
+    {
+      title: 'of all',
+      align: right,
+      cell: ({ perVisit }) => formatShare(perVisit.wasteBytes, total.wasteBytes),
+    },
+  ];
+  const named = (title: string, room: number): Field => ({
+    title,
+    cell: (row) => shorten(nameOf(row, by, origin), Math.max(18, room)),
+  });
+  const worst = (cell: (image: RankedImage) => string) => (row: RankRow) =>
+    row.worst ? cell(row.worst) : '–';
+  if (by === 'family')
+    return [
+      named('slot', width - 98),
+      { title: 'where', cell: ({ family }) => shorten(pathOf(family!.where, origin), 18) },
+      ...counted,
+      { title: 'from', align: right, cell: worst(fromWords) },
+      { title: 'to', align: right, cell: worst(toWords) },
+      ...wasted,
+    ];
+  if (by === 'image')
+    return [
+      named('image', width - 86),
+      counted[1]!,
+      { title: 'intrinsic', align: right, cell: worst(intrinsicWords) },
+      { title: 'rendered', cell: worst(renderedWords) },
+      {
+        title: 'need',
+        align: right,
+        cell: worst(({ need }) => (need ? formatSize(need) : '–')),
+      },
+      { title: 'bytes', align: right, cell: worst(({ file }) => formatBytes(file.bytes)) },
+      {
+        title: 'needed',
+        align: right,
+        cell: worst(({ waste }) => (waste ? formatBytes(waste.neededBytes) : '?')),
+      },
+      ...wasted,
+    ];
+  const sums: Field[] = [
+    { title: 'sent', align: right, cell: ({ perVisit }) => formatBytes(perVisit.sentBytes) },
+    { title: 'needed', align: right, cell: ({ perVisit }) => formatBytes(perVisit.neededBytes) },
+  ];
+  return [named(by, width - 60), ...counted, ...sums, ...wasted];
+}
+
+function intrinsicWords(image: RankedImage): string {
+  return image.file.intrinsic ? formatSize(image.file.intrinsic) : pixelWords(image);
+}
+
+function fromWords(image: RankedImage): string {
+  return `${intrinsicWords(image)} ${formatBytes(image.file.bytes).padStart(7)}`;
+}
+
+function toWords({ waste, need }: RankedImage): string {
+  if (!waste) return '?';
+  if (waste.neededBytes === 0) return 'not sent';
+  const bytes = formatBytes(waste.neededBytes).padStart(6);
+  return need ? `${formatSize(need)} ${bytes}` : bytes;
 }
 
 /** The rendered size that decides the need, with the factor that the need has over it. */
-function renderedCell({ placements, need }: RankedImage): string {
+function renderedWords({ placements, need }: RankedImage): string {
   const deciding =
     placements.find((placement) => placement.need && placement.need.width === need?.width) ??
     placements.toSorted((left, right) => right.rendered.width - left.rendered.width)[0];
@@ -122,8 +183,19 @@ function renderedCell({ placements, need }: RankedImage): string {
     : formatSize(deciding.rendered);
 }
 
+/** What the site's owner cannot change: told apart, and briefly. */
+function thirdPartyLines(drawing: RankDrawing, screen: Screen): string[] {
+  const { dim } = paletteFor(screen);
+  const { thirdParty, thirdPartyTotal, total } = drawing;
+  const share = formatShare(thirdPartyTotal.wasteBytes, total.wasteBytes);
+  const told = `third parties, whose images the site's owner cannot change: ${formatBytes(thirdPartyTotal.wasteBytes)} a visit (${share})`;
+  return [dim(told), tableOf(thirdParty.slice(0, maxThirdParties), drawing, screen)];
+}
+
+/** Rows of third parties, of which no more is made than this. */
+const maxThirdParties = 3;
 /** Files that cannot be judged are named up to this many. */
-const maxUnjudged = 6;
+const maxUnjudged = 3;
 
 /** How many files each finding was made of, the most frequent first. */
 function findingLine(images: readonly RankedImage[], screen: Screen): string[] {
@@ -139,35 +211,38 @@ function findingLine(images: readonly RankedImage[], screen: Screen): string[] {
   return [joined([`Found besides, of so many files: ${told[0]!}`, ...told.slice(1)], screen)];
 }
 
-function footnotes(sheet: RankSheet, shown: readonly RankedImage[], screen: Screen): string[] {
-  const { dim } = paletteFor(screen);
-  const { images, pages } = sheet;
-  const left = images.length - shown.length;
+function footnotes({ sheet, rows, leftOut, by }: RankDrawing, screen: Screen): string[] {
+  const { dim, yellow } = paletteFor(screen);
+  const { images, pages, unmatchedRules } = sheet;
   const failed = pages.filter(({ error }) => error !== null).length;
-  const unjudged = images.filter(({ wasteBytes }) => wasteBytes === null);
-  const several = shown.some(({ urls }) => urls.length > 1);
+  const unjudged = images.filter(({ waste }) => waste === null);
+  const more = unjudged.length - maxUnjudged;
   return [
+    ...(leftOut > 0
+      ? [dim(`${count(leftOut, 'more row')}: --top ${rows.length + leftOut} shows them all.`)]
+      : []),
     ...unjudged
       .slice(0, maxUnjudged)
       .map(({ url, findings }) =>
         dim(`? ${shorten(url, 60)}: ${plainText(findings[0]?.message ?? 'cannot be read')}`),
       ),
-    ...(unjudged.length > maxUnjudged
-      ? [dim(`? and ${count(unjudged.length - maxUnjudged, 'more file')} that cannot be judged`)]
-      : []),
-    ...(several ? [dim('Waste of a file with several addresses counts each of them once.')] : []),
-    ...(left > 0
-      ? [dim(`${count(left, 'more file')}: --top ${images.length} shows them all.`)]
-      : []),
+    ...(more > 0 ? [dim(`? and ${count(more, 'more file')} that cannot be judged`)] : []),
+    ...unmatchedRules.map(({ reason }) =>
+      yellow(`a rule of the policy holds for nothing here: ${plainText(reason)}`),
+    ),
     ...(failed > 0
       ? [dim(`${count(failed, 'page')} had problems: zealous-lynx survey --json lists them.`)]
       : []),
     ...findingLine(images, screen),
-    'Next: zealous-lynx refit --out DIR writes the right-sized files.',
+    ...nextLines(rows, by),
   ];
 }
 
-/** The origin that addresses are shortened by: that of the survey's first start. */
-function originOf({ starts }: SurveyHead): string {
-  return starts[0] ? new URL(starts[0]).origin : '';
+function nextLines(rows: readonly RankRow[], by: Grouping): string[] {
+  const worst = rows[0]?.worst;
+  const told = worst && (by === 'family' || by === 'image') ? shorten(worst.url, 90) : '';
+  return [
+    ...(told ? [`Next: zealous-lynx explain '${told}' tells the whole story of the first;`] : []),
+    `${told ? '      ' : 'Next: '}zealous-lynx refit --out DIR writes the right-sized files.`,
+  ];
 }

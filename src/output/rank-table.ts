@@ -1,0 +1,99 @@
+import { stringify } from 'csv-stringify/sync';
+import type { Grouping } from '../core/groupings.js';
+import type { RankRow } from '../core/rank-view.js';
+import { causes } from '../core/waste.js';
+import type { RankDrawing } from './terminal/rank.js';
+import { plainText } from './plain-text.js';
+import { causeTitles, nameOf, originOf } from './rank-words.js';
+import { count, formatBytes, formatShare } from './units.js';
+
+type Cell = string | number | null;
+
+/** A ranking as CSV (RFC 4180): one row a row, bytes in an average visit as whole numbers. */
+export function rankCsv(drawing: RankDrawing): string {
+  const records = allRows(drawing).map((row) => recordOf(row, drawing.by));
+  return stringify(records.map(harmless), { header: true, record_delimiter: 'windows' }).trimEnd();
+}
+
+/** A ranking as a Markdown table, for a page that people read. */
+export function rankMarkdown(drawing: RankDrawing): string {
+  const { total, by, sheet } = drawing;
+  const origin = originOf(sheet.survey);
+  const cells = allRows(drawing).map((row) => {
+    const { perVisit, files, pages } = row;
+    return [
+      nameOf(row, by, origin),
+      ...(row.family ? [row.family.where] : []),
+      String(files),
+      String(pages),
+      formatBytes(perVisit.sentBytes),
+      formatBytes(perVisit.neededBytes),
+      formatBytes(perVisit.wasteBytes),
+      formatShare(perVisit.wasteBytes, total.wasteBytes),
+      row.thirdParty ? 'third party' : '',
+    ];
+  });
+  const titles = [
+    by === 'family' ? 'slot' : by,
+    ...(by === 'family' ? ['where'] : []),
+    ...['files', 'pages', 'sent', 'needed', 'waste', 'of all', ''],
+  ];
+  const line = (texts: readonly string[]) => `| ${texts.map(escaped).join(' | ')} |`;
+  const split = causes
+    .filter((cause) => total.causes[cause] > 0)
+    .map((cause) => `${causeTitles[cause]} ${formatBytes(total.causes[cause])}`);
+  return [
+    `An average visit is sent ${formatBytes(total.sentBytes)} of images and wastes ${formatBytes(total.wasteBytes)}: ${split.join(', ')}.`,
+    '',
+    line(titles),
+    line(titles.map(() => '---')),
+    ...cells.map(line),
+    ...(drawing.leftOut > 0 ? ['', `${count(drawing.leftOut, 'more row')} left out.`] : []),
+  ].join('\n');
+}
+
+function allRows({ rows, thirdParty }: RankDrawing): RankRow[] {
+  return [...rows, ...thirdParty];
+}
+
+function recordOf(row: RankRow, by: Grouping): Record<string, Cell> {
+  const { perVisit, worst, family } = row;
+  return {
+    [by]: by === 'family' ? (family?.slot ?? '') : by === 'image' ? (worst?.url ?? '') : row.key,
+    ...(family && { where: family.where, kind: family.kind }),
+    thirdParty: row.thirdParty ? 'yes' : 'no',
+    files: row.files,
+    pages: row.pages,
+    sentBytes: perVisit.sentBytes,
+    neededBytes: perVisit.neededBytes,
+    wasteBytes: perVisit.wasteBytes,
+    ...perVisit.causes,
+    unknownBytes: perVisit.unknownBytes,
+    worstUrl: worst?.url ?? '',
+    worstBytes: worst?.file.bytes ?? null,
+    worstWidth: worst?.file.intrinsic?.width ?? null,
+    worstHeight: worst?.file.intrinsic?.height ?? null,
+    needWidth: worst?.need?.width ?? null,
+    needHeight: worst?.need?.height ?? null,
+    neededFileBytes: worst?.waste?.neededBytes ?? null,
+    ...(family && { widths: family.plan.widths.join(' '), sizes: family.sizes ?? '' }),
+  };
+}
+
+/**
+ * Texts as they may stand in a file that a spreadsheet opens: without control characters, and never as a formula,
+ * which a text that begins with one of these signs would be.
+ */
+function harmless(record: Record<string, Cell>): Record<string, Cell> {
+  const cells = Object.entries(record).map(([name, cell]) => {
+    if (typeof cell !== 'string') return [name, cell] as const;
+    const text = plainText(cell, 5_000);
+    return [name, /^[=+\-@]/.test(text) ? `'${text}` : text] as const;
+  });
+  return Object.fromEntries<Cell>(cells);
+}
+
+/** Text in a cell of a Markdown table: no ends of cells, no markup, no HTML. */
+function escaped(text: string): string {
+  return plainText(text).replace(/[\\|`*_<>[\]]/g, '\\$&');
+}

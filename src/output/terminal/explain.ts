@@ -1,0 +1,270 @@
+import type { Fix } from '../../core/fix.js';
+import type { PageStory } from '../../core/page-story.js';
+import type { RankSheet } from '../../core/rank-view.js';
+import type { RankedImage, RankedPlacement } from '../../core/ranked-image.js';
+import { totalBytes } from '../../core/request.js';
+import { formatSize } from '../../core/size.js';
+import { causes } from '../../core/waste.js';
+import { pathOf, plainText, shorten } from '../plain-text.js';
+import { causeTitles, originOf, pixelWords } from '../rank-words.js';
+import { count, formatBytes, formatShare } from '../units.js';
+import { drawSlotCurve } from './slot-chart.js';
+import { bar, joined, paletteFor, table } from './style.js';
+import type { Screen } from './style.js';
+
+export interface ImageDrawing {
+  readonly image: RankedImage;
+  readonly others: readonly RankedImage[];
+  readonly sheet: RankSheet;
+  readonly fix: Fix;
+}
+
+/** One image file's whole story; `top` limits the placements. */
+export function drawImage(drawing: ImageDrawing, top: number, screen: Screen): string {
+  const { image, sheet, fix, others } = drawing;
+  const sections = [
+    imageHeading(image, sheet, screen),
+    ...(image.waste ? [wasteLines(image, screen)] : []),
+    placementLines(image, sheet, top, screen),
+    ...(fix.curve ? [curveLines(fix, sheet, screen)] : []),
+    ...(image.encoded && image.encoded.trials.length > 0 ? [trialLines(image, screen)] : []),
+    ...(image.rules.length > 0 ? [ruleLines(image, screen)] : []),
+    ...(image.findings.length > 0 ? [findingLines(image, screen)] : []),
+    fixLines(fix, image, screen),
+    ...(others.length > 0 ? [otherLines(others, screen)] : []),
+  ];
+  return sections.map((lines) => lines.join('\n')).join('\n\n');
+}
+
+function imageHeading(image: RankedImage, { survey, perVisit }: RankSheet, screen: Screen) {
+  const { bold, dim } = paletteFor(screen);
+  const { file } = image;
+  const pixels = file.intrinsic ? formatSize(file.intrinsic) : pixelWords(image);
+  const frames = file.frames > 1 ? `, ${file.frames} frames` : '';
+  const wasted = image.perVisit.wasteBytes;
+  const [first, ...more] = image.urls.map((url) => shorten(url, screen.width - 4));
+  return [
+    bold(first ?? ''),
+    ...more.map((url) => `also ${url}`),
+    `${file.mediaType}, ${pixels}${frames}, ${formatBytes(file.bytes)}${image.thirdParty ? ', from a third party' : ''} ${dim(`content ${file.contentHash.slice(0, 12)}`)}`,
+    `on ${count(image.pages, 'page')} of ${plainText(survey.label)}; an average visit wastes ${bold(formatBytes(wasted))} with it (${formatShare(wasted, perVisit.wasteBytes)} of all)`,
+  ];
+}
+
+function wasteLines({ waste }: RankedImage, screen: Screen): string[] {
+  const { cyan, bold } = paletteFor(screen);
+  const { sentBytes, neededBytes, wasteBytes } = waste!;
+  const split = causes
+    .filter((cause) => waste!.causes[cause] > 0)
+    .sort((a, b) => waste!.causes[b] - waste!.causes[a]);
+  return [
+    `Each time it is sent: ${formatBytes(sentBytes)} sent, ${formatBytes(neededBytes)} needed, ${bold(`${formatBytes(wasteBytes)} wasted`)}`,
+    ...split.map((cause) => {
+      const bytes = waste!.causes[cause];
+      return `  ${causeTitles[cause].padEnd(18)} ${cyan(bar(bytes / wasteBytes, 30).padEnd(30))} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, wasteBytes).padStart(6)}`;
+    }),
+  ];
+}
+
+function placementLines(image: RankedImage, { survey }: RankSheet, top: number, screen: Screen) {
+  const { dim } = paletteFor(screen);
+  const { placements } = image;
+  if (placements.length === 0) return ['No element of any page shows it.'];
+  const origin = originOf(survey);
+  const densities = new Map(survey.views.map(({ name, density }) => [name, density]));
+  const rows = placements
+    .slice(0, top)
+    .map((placement) => [
+      shorten(pathOf(placement.page, origin), 28),
+      plainText(placement.view, 12),
+      shorten(placement.selector, Math.max(20, screen.width - 104)),
+      formatSize(placement.slot),
+      formatSize(placement.rendered),
+      `×${densities.get(placement.view) ?? 1}`,
+      placement.need ? formatSize(placement.need) : '–',
+      whereWords(placement),
+      placement.loading,
+    ]);
+  const left = placements.length - rows.length;
+  return [
+    table(
+      screen,
+      [
+        { title: 'page' },
+        { title: 'view' },
+        { title: 'element' },
+        { title: 'slot', align: 'right' },
+        { title: 'rendered', align: 'right' },
+        { title: 'density' },
+        { title: 'need', align: 'right' },
+        { title: 'seen' },
+        { title: 'loading' },
+      ],
+      rows,
+    ),
+    ...(left > 0
+      ? [dim(`${count(left, 'more placement')}: --top ${placements.length} shows them all.`)]
+      : []),
+  ];
+}
+
+function whereWords({ shown, aboveFold, fetched }: RankedPlacement): string {
+  if (!shown) return fetched ? 'never, but sent' : 'never';
+  return aboveFold ? 'first screen' : 'below';
+}
+
+function curveLines({ curve, sizes }: Fix, { survey }: RankSheet, screen: Screen): string[] {
+  const { dim } = paletteFor(screen);
+  return [
+    'How wide its slot is, by the width of the window',
+    drawSlotCurve(curve!, survey.views, screen.width),
+    dim(`sizes="${sizes}"`),
+  ];
+}
+
+function trialLines({ encoded }: RankedImage, screen: Screen): string[] {
+  const { green } = paletteFor(screen);
+  const { trials, need, nature, steps, format } = encoded!;
+  let chosen = false;
+  const rows = trials.map((trial) => {
+    const wins = !chosen && trial.format === format && trial.bytes === steps.best;
+    chosen ||= wins;
+    return [
+      trial.format,
+      trial.quality === null ? 'every pixel' : String(trial.quality),
+      formatBytes(trial.bytes),
+      trial.quality === null ? '1' : trial.similarity.toFixed(4),
+      wins ? green('← needed') : '',
+    ];
+  });
+  return [
+    `Encoded at ${need ? formatSize(need) : '–'} as a ${natureWords[nature]}`,
+    table(
+      screen,
+      [
+        { title: 'format' },
+        { title: 'quality', align: 'right' },
+        { title: 'bytes', align: 'right' },
+        { title: 'similarity', align: 'right' },
+        { title: '' },
+      ],
+      rows,
+    ),
+  ];
+}
+
+const natureWords = {
+  photograph: 'photograph',
+  transparent: 'photograph with transparency',
+  drawing: 'drawing',
+  animation: 'animation',
+  vector: 'vector',
+} as const;
+
+function ruleLines({ rules }: RankedImage, screen: Screen): string[] {
+  const { bold } = paletteFor(screen);
+  return [
+    bold('Allowed by the policy'),
+    ...rules.map(({ reason, zoom, minimum, exempt }) => {
+      const allowed = [
+        ...(zoom ? [`${zoom} times its need`] : []),
+        ...(minimum ? [`at least ${minimum} pixels wide`] : []),
+        ...(exempt ? ['as it is'] : []),
+      ];
+      return `  ${allowed.join(', ')}: ${plainText(reason)}`;
+    }),
+  ];
+}
+
+function findingLines({ findings }: RankedImage, screen: Screen): string[] {
+  const { bold, yellow } = paletteFor(screen);
+  return [
+    bold('Found'),
+    ...findings.map(({ message }) => `  ${yellow('!')} ${plainText(message)}`),
+  ];
+}
+
+function fixLines({ steps }: Fix, { waste }: RankedImage, screen: Screen): string[] {
+  const { bold } = paletteFor(screen);
+  if (steps.length === 0)
+    return [waste ? 'Its bytes are right: there is nothing to do.' : 'It cannot be judged.'];
+  return [
+    bold('To do'),
+    ...steps.map((step, index) => `  ${index + 1}. ${plainText(step, 1_000)}`),
+    'Next: zealous-lynx refit --out DIR writes the right-sized files.',
+  ];
+}
+
+function otherLines(others: readonly RankedImage[], screen: Screen): string[] {
+  const { dim } = paletteFor(screen);
+  const named = others.slice(0, 5).map(({ url }) => shorten(url, 60));
+  return [
+    dim(joined([`${count(others.length, 'more file')} of that name or place:`, ...named], screen)),
+  ];
+}
+
+/** The story of one page: its weight, and its images in the order in which they appear. */
+export function drawPage(story: PageStory, sheet: RankSheet, top: number, screen: Screen): string {
+  const { bold, dim, yellow } = paletteFor(screen);
+  const { page, images, perVisit } = story;
+  const whole = totalBytes(page.bytesByType);
+  const rows = images
+    .slice(0, top)
+    .map(({ image, placement, firstScreen, shown, perVisit: part }, index) => [
+      String(index + 1),
+      shorten(pathOf(image.url, originOf(sheet.survey)), Math.max(20, screen.width - 96)),
+      placement?.kind ?? '–',
+      firstScreen.length > 0 ? firstScreen.join(', ') : shown.length > 0 ? 'below' : 'never shown',
+      placement?.loading ?? '–',
+      formatBytes(image.file.bytes),
+      image.waste ? formatBytes(image.waste.neededBytes) : '?',
+      formatBytes(part.wasteBytes),
+      formatShare(part.wasteBytes, perVisit.wasteBytes),
+    ]);
+  const types = Object.entries(page.bytesByType).filter(([, bytes]) => bytes > 0);
+  const left = images.length - rows.length;
+  const found = images.flatMap(({ image }) =>
+    image.findings.map((finding) => ({ image, finding })),
+  );
+  return [
+    bold(shorten(page.url, screen.width)),
+    `${page.status ?? 'no answer'}, ${page.group ? `group ${plainText(page.group)}, ` : ''}${count(images.length, 'image file')}, ${formatBytes(whole)} in all in the heaviest view`,
+    ...(page.error ? [yellow(plainText(page.error))] : []),
+    '',
+    ...types
+      .sort(([, a], [, b]) => b - a)
+      .map(
+        ([type, bytes]) =>
+          `  ${type.padEnd(8)} ${bar(bytes / whole, 30).padEnd(30)} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, whole).padStart(6)}`,
+      ),
+    '',
+    `An average visit to it is sent ${formatBytes(perVisit.sentBytes)} of images, needs ${formatBytes(perVisit.neededBytes)}, and wastes ${bold(formatBytes(perVisit.wasteBytes))}`,
+    '',
+    table(
+      screen,
+      [
+        { title: '', align: 'right' },
+        { title: 'image, in order of appearance' },
+        { title: 'kind' },
+        { title: 'first screen' },
+        { title: 'loading' },
+        { title: 'bytes', align: 'right' },
+        { title: 'needed', align: 'right' },
+        { title: 'waste a visit', align: 'right' },
+        { title: 'of it', align: 'right' },
+      ],
+      rows,
+    ),
+    ...(left > 0
+      ? [dim(`${count(left, 'more image')}: --top ${images.length} shows them all.`)]
+      : []),
+    ...(found.length > 0 ? ['', bold('Found')] : []),
+    ...found
+      .slice(0, top)
+      .map(
+        ({ image, finding }) =>
+          `  ${yellow('!')} ${shorten(image.url.split('/').at(-1) ?? '', 30)}: ${plainText(finding.message)}`,
+      ),
+    ...(found.length > top ? [dim(`  and ${found.length - top} more`)] : []),
+  ].join('\n');
+}

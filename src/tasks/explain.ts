@@ -1,0 +1,45 @@
+import { pageStoryOf } from '../core/page-story.js';
+import type { PageStory } from '../core/page-story.js';
+import type { Policy } from '../core/policy.js';
+import type { RankSheet } from '../core/rank-view.js';
+import { findSubject } from '../core/subject.js';
+import type { RankedImage } from '../core/ranked-image.js';
+import type { Workspace } from '../store/workspace.js';
+import type { TaskOptions } from './progress.js';
+import { rank } from './rank.js';
+
+/** The whole story of one image file, or of one page. */
+export type Explanation =
+  | {
+      readonly kind: 'image';
+      readonly image: RankedImage;
+      readonly others: readonly RankedImage[];
+      readonly sheet: RankSheet;
+    }
+  | { readonly kind: 'page'; readonly story: PageStory; readonly sheet: RankSheet };
+
+/**
+ * Tells everything that a survey knows of one image or page.
+ *
+ * @param label the survey; the newest when it is left out
+ * @param subject an address, a path, a content hash or a selector
+ * @throws NotFoundError when there is no such survey, or nothing in it that is meant.
+ */
+export async function explain(
+  workspace: Workspace,
+  label: string | undefined,
+  subject: string,
+  policy: Policy,
+  options: TaskOptions = {},
+): Promise<Explanation> {
+  const sheet = await rank(workspace, label, policy, options);
+  const found = findSubject(subject, sheet.images, sheet.pages);
+  if (found.kind === 'image') return { ...found, sheet };
+  const { page } = found;
+  const only = { pages: [page.url] };
+  const narrowed = await rank(workspace, label, policy, { ...options, only });
+  const placements = [...workspace.pages.placements(sheet.survey.id)].filter(
+    (placement) => placement.page === page.url,
+  );
+  return { kind: 'page', story: pageStoryOf(page, narrowed.images, placements), sheet: narrowed };
+}

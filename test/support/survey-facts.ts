@@ -1,0 +1,158 @@
+import fc from 'fast-check';
+import type { ImageFile, ImageResponse } from '../../src/core/image-file.js';
+import type { Placement } from '../../src/core/placement.js';
+import type { Encoded, SurveyFacts, SurveyedPage } from '../../src/core/survey.js';
+import { noBytes } from '../../src/core/request.js';
+import { defaultViews } from '../../src/core/view.js';
+
+/** One image file of a made-up survey. */
+export interface FileSketch {
+  readonly bytes: number;
+  readonly best: number;
+  readonly addresses: number;
+  /** On which pages it is, by number. */
+  readonly pages: readonly number[];
+  /** Whether it is shown, by view. */
+  readonly shown: readonly boolean[];
+  readonly readable: boolean;
+  readonly thirdParty: boolean;
+  readonly slotWidth: number;
+}
+
+export const plainSketch: FileSketch = {
+  bytes: 900,
+  best: 100,
+  addresses: 1,
+  pages: [0, 1],
+  shown: [true, true],
+  readable: true,
+  thirdParty: false,
+  slotWidth: 100,
+};
+
+/** Any file that a survey may come across, on up to six pages. */
+export const anySketch = fc.record({
+  bytes: fc.integer({ min: 0, max: 5_000_000 }),
+  best: fc.integer({ min: 0, max: 5_000_000 }),
+  addresses: fc.integer({ min: 1, max: 3 }),
+  pages: fc.uniqueArray(fc.integer({ min: 0, max: 5 }), { minLength: 1, maxLength: 6 }),
+  shown: fc.tuple(fc.boolean(), fc.boolean()),
+  readable: fc.boolean(),
+  thirdParty: fc.boolean(),
+  slotWidth: fc.integer({ min: 1, max: 2_000 }),
+});
+
+/** Two of the views, as a survey that was asked for them has them. */
+export const sketchViews = [
+  { ...defaultViews[0]!, share: 0.6 },
+  { ...defaultViews[2]!, share: 0.4 },
+];
+
+export function pageOf(page: number): string {
+  return `http://a.test/${page}`;
+}
+
+const intrinsic = { width: 1000, height: 500 };
+
+/** A survey with the given files, in two views; page `n` is visited `visits[n]` times a month. */
+export function surveyOf(
+  sketches: readonly FileSketch[],
+  visits: readonly (number | null)[] = [],
+): SurveyFacts {
+  const hash = (index: number) => `hash-${index}`;
+  const files: ImageFile[] = sketches.map(({ bytes, readable }, index) => ({
+    contentHash: hash(index),
+    mediaType: 'image/jpeg',
+    intrinsic: readable ? intrinsic : null,
+    bytes,
+    frames: 1,
+    problem: readable ? null : 'it is HTML, not an image',
+  }));
+  const spots = sketches.flatMap((sketch, index) =>
+    sketch.pages.flatMap((page) =>
+      sketchViews.map(({ name }, view) => ({ sketch, index, page, view: name, place: view })),
+    ),
+  );
+  const numbers = new Set(sketches.flatMap(({ pages }) => pages));
+  const pages = [...numbers].map((page): SurveyedPage => ({
+    url: pageOf(page),
+    finalUrl: pageOf(page),
+    status: 200,
+    depth: 0,
+    visits: visits[page] ?? null,
+    group: page % 2 === 0 ? 'even' : null,
+    error: null,
+    bytesByType: noBytes(),
+  }));
+  return {
+    head: {
+      id: 1,
+      label: 'made-up',
+      startedAt: '2026-01-01T00:00:00.000Z',
+      finishedAt: null,
+      starts: ['http://a.test/'],
+      views: sketchViews,
+    },
+    pages,
+    files,
+    responses: spots.flatMap(({ sketch, index, page, view }) =>
+      Array.from({ length: sketch.addresses }, (_, copy): ImageResponse => ({
+        page: pageOf(page),
+        view,
+        url: `http://${sketch.thirdParty ? 'b' : 'a'}.test/${index}-${copy}.jpg`,
+        contentHash: hash(index),
+        problem: null,
+        status: 200,
+        redirects: [],
+        declaredType: 'image/jpeg',
+        protocol: 'http/1.1',
+        headers: {},
+        transferBytes: sketch.bytes + 200,
+        thirdParty: sketch.thirdParty,
+      })),
+    ),
+    placements: spots.map(({ sketch, index, page, view, place }): Placement => ({
+      page: pageOf(page),
+      view,
+      kind: 'img',
+      selector: `ul > li:nth-of-type(${index + 1}) > img`,
+      url: `http://${sketch.thirdParty ? 'b' : 'a'}.test/${index}-0.jpg`,
+      contentHash: hash(index),
+      slot: { width: sketch.slotWidth, height: sketch.slotWidth / 2 },
+      fit: 'fill',
+      aboveFold: true,
+      shown: sketch.shown[place]!,
+      loading: 'eager',
+      drawn: null,
+      naturalDensity: 1,
+      fetched: 'at-once',
+      markup: null,
+    })),
+    curves: [
+      {
+        page: pageOf(0),
+        kind: 'img',
+        selector: 'ul > li:nth-of-type(1) > img',
+        pieces: [{ from: 320, to: 2560, a: 0, b: 100 }],
+      },
+    ],
+    encoded: sketches.flatMap((sketch, index) => encodedOf(sketch, hash(index))),
+  };
+}
+
+function encodedOf({ best, shown, readable, slotWidth }: FileSketch, hash: string): Encoded[] {
+  if (!readable || !shown.some(Boolean)) return [];
+  const width = Math.min(intrinsic.width, slotWidth * 2);
+  return [
+    {
+      contentHash: hash,
+      need: { width, height: Math.ceil(width / 2) },
+      nature: 'photograph',
+      format: 'webp',
+      steps: { metadata: 10, exponent: 0.7, sameFormat: best + 10, best },
+      trials: [],
+      resultHash: 'x',
+      problem: null,
+    },
+  ];
+}
