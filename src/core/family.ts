@@ -1,9 +1,12 @@
 import { readFamilyKey } from './family-key.js';
 import type { FamilyKey } from './family-key.js';
-import type { GroupRow, RankedDelivery } from './groupings.js';
+import type { GroupRow } from './groupings.js';
+import type { Delivery, Judged } from './ledger.js';
+import type { RankedImage } from './ranked-image.js';
 import { sizesText } from './sizes-text.js';
 import { fitSlotCurve, slotWidthAt } from './slot-curve.js';
 import type { CurvePiece } from './slot-curve.js';
+import type { SurveyFacts } from './survey.js';
 import { planWidths, usualSlack } from './width-plan.js';
 import type { Demand, WidthPlan } from './width-plan.js';
 
@@ -18,36 +21,45 @@ export interface Family extends FamilyKey {
 }
 
 /** @param most widths that a picture is offered in */
-export function familyOf({ key, deliveries }: GroupRow, most: number): Family {
-  const curve = widestCurve(deliveries);
+export function familyOf(
+  { key, deliveries }: GroupRow,
+  images: ReadonlyMap<number, RankedImage>,
+  facts: SurveyFacts,
+  most: number,
+): Family {
+  const curve = widestCurve(deliveries, facts);
   return {
     ...readFamilyKey(key),
     curve,
     sizes: curve && sizesText(curve),
-    plan: planWidths(demandsOf(deliveries), most, usualSlack),
+    plan: planWidths(demandsOf(deliveries, images), most, usualSlack),
   };
 }
 
 /**
- * What the audience needs of the pictures of a family, visit by visit; the bytes at other widths than those that
- * were encoded follow the exponent that each picture's own encodes have.
+ * What the audience needs of pictures, visit by visit; the bytes at other widths than those that were encoded follow
+ * the exponent that each picture's own encodes have.
+ *
+ * @param images by place in the list of files
  */
-export function demandsOf(deliveries: readonly RankedDelivery[]): Demand[] {
-  const demands = new Map<string, { width: number; weight: number; one: RankedDelivery }>();
-  for (const one of deliveries) {
-    const { need, weight } = one.delivery;
-    if (!need || !one.image.encoded?.need) continue;
-    const key = `${one.image.file.contentHash} ${need.width}`;
-    const known = demands.get(key);
+export function demandsOf(
+  deliveries: readonly Delivery[],
+  images: ReadonlyMap<number, RankedImage>,
+): Demand[] {
+  const demands = new Map<Judged, { weight: number; file: number }>();
+  for (const { file, judged, weight } of deliveries) {
+    const known = demands.get(judged);
     if (known) known.weight += weight;
-    else demands.set(key, { width: need.width, weight, one });
+    else demands.set(judged, { weight, file });
   }
-  return [...demands.values()].map(({ width, weight, one: { image } }) => {
-    const { steps, need } = image.encoded!;
-    const widest = image.file.intrinsic!.width;
+  return [...demands].flatMap(([{ need }, { weight, file }]): Demand[] => {
+    const { encoded, file: image } = images.get(file) ?? {};
+    if (!need || !encoded?.need || !image?.intrinsic) return [];
+    const { steps, need: most } = encoded;
+    const widest = image.intrinsic.width;
     const bytesAt = (wide: number) =>
-      weight * steps.best * (Math.min(wide, widest) / need!.width) ** (2 * steps.exponent);
-    return { width, bytesAt };
+      weight * steps.best * (Math.min(wide, widest) / most.width) ** (2 * steps.exponent);
+    return [{ width: need.width, bytesAt }];
   });
 }
 
@@ -55,17 +67,22 @@ export function demandsOf(deliveries: readonly RankedDelivery[]): Demand[] {
 const grain = 16;
 
 /** The widest of the slots of a family, at every width of the viewport. */
-function widestCurve(deliveries: readonly RankedDelivery[]): readonly CurvePiece[] | null {
-  const curves = new Map<string, readonly CurvePiece[]>();
-  for (const { image, delivery } of deliveries) {
-    const curve = delivery.deciding && image.curveOf(delivery.deciding);
-    if (curve && curve.length > 0) curves.set(JSON.stringify(curve), curve);
+function widestCurve(
+  deliveries: readonly Delivery[],
+  { placements, curveOf }: SurveyFacts,
+): readonly CurvePiece[] | null {
+  const { columns, shapes } = placements;
+  const curves = new Set<readonly CurvePiece[]>();
+  for (const { deciding, visit } of deliveries) {
+    if (deciding < 0) continue;
+    const curve = curveOf(visit, shapes[columns.shape[deciding]!]!);
+    if (curve && curve.length > 0) curves.add(curve);
   }
-  const [first, ...others] = curves.values();
-  if (!first || others.length === 0) return first ?? null;
-  const all = [first, ...others];
+  const all = [...curves];
+  if (all.length < 2) return all[0] ?? null;
   const ends = all.flat().flatMap(({ from, to }) => [from, to]);
-  const [least, most] = [Math.min(...ends), Math.max(...ends)];
+  const least = ends.reduce((low, end) => Math.min(low, end), Infinity);
+  const most = ends.reduce((high, end) => Math.max(high, end), 0);
   const viewports = new Set(ends);
   for (let viewport = least; viewport < most; viewport += grain) viewports.add(viewport);
   const samples = [...viewports]

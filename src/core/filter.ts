@@ -1,6 +1,6 @@
 import { addressPattern, textPattern } from './address-pattern.js';
-import type { RankedDelivery } from './groupings.js';
-import type { RankedImage } from './ranked-image.js';
+import type { Delivery } from './ledger.js';
+import type { Ranking } from './ranking.js';
 import type { SurveyFacts } from './survey.js';
 import type { Cause } from './waste.js';
 
@@ -31,44 +31,43 @@ export function narrowFacts(facts: SurveyFacts, filter: VisitFilter): SurveyFact
   if (pages.length + groups.length + views.length === 0) return facts;
   const pageHolds = anyOf(pages.map(addressPattern));
   const groupHolds = anyOf(groups.map(textPattern));
-  const kept = new Set(
-    facts.pages
-      .filter(
-        ({ url, group }) => pageHolds(url) && (groups.length === 0 || groupHolds(group ?? url)),
-      )
-      .map(({ url }) => url),
+  const keptPages = facts.pages.filter(
+    ({ url, group }) => pageHolds(url) && groupHolds(group ?? url),
   );
-  const seen = new Set(views);
-  const holds = ({ page, view }: { page: string; view: string }) =>
-    kept.has(page) && (seen.size === 0 || seen.has(view));
-  const responses = facts.responses.filter(holds);
-  const placements = facts.placements.filter(holds);
-  const hashes = new Set([...responses, ...placements].map(({ contentHash }) => contentHash));
+  const kept = new Set(keptPages.map(({ url }) => url));
+  const inView = (view: string) => views.length === 0 || views.includes(view);
+  const keep = facts.visits.map(({ page, view }) => kept.has(page) && inView(view));
   const { head } = facts;
   return {
     ...facts,
-    head: { ...head, views: head.views.filter(({ name }) => seen.size === 0 || seen.has(name)) },
-    pages: facts.pages.filter(({ url }) => kept.has(url)),
-    files: facts.files.filter(({ contentHash }) => hashes.has(contentHash)),
-    responses,
-    placements,
+    head: { ...head, views: head.views.filter(({ name }) => inView(name)) },
+    pages: keptPages,
+    visits: facts.visits.map((visit, at) => ({
+      ...visit,
+      measured: visit.measured && keep[at]!,
+    })),
+    placements: facts.placements.ofVisits(keep),
+    responses: facts.responses.ofVisits(keep),
   };
 }
 
 /** The deliveries of some image files. */
 export function deliveriesOf(
-  images: readonly RankedImage[],
+  { facts: { files }, ledger: { deliveries } }: Pick<Ranking, 'facts' | 'ledger'>,
   { party, causes = [], types = [], bytes = 0 }: ImageFilter = {},
-): RankedDelivery[] {
-  return images
-    .filter(({ file }) => file.bytes >= bytes)
-    .filter(({ file }) => types.length === 0 || types.includes(file.mediaType.split('/')[1] ?? ''))
-    .flatMap((image) => image.deliveries.map((delivery) => ({ image, delivery })))
-    .filter(({ delivery }) => party === undefined || delivery.thirdParty === (party === 'third'))
-    .filter(
-      ({ delivery: { waste } }) =>
-        causes.length === 0 || causes.some((cause) => (waste?.causes[cause] ?? 0) > 0),
-    );
+): readonly Delivery[] {
+  if (party === undefined && causes.length + types.length + bytes === 0) return deliveries;
+  const meant = files.map(
+    (file) =>
+      file.bytes >= bytes &&
+      (types.length === 0 || types.includes(file.mediaType.split('/')[1] ?? '')),
+  );
+  return deliveries.filter(
+    ({ file, judged: { waste, thirdParty } }) =>
+      meant[file]! &&
+      (party === undefined || thirdParty === (party === 'third')) &&
+      (causes.length === 0 || causes.some((cause) => (waste?.causes[cause] ?? 0) > 0)),
+  );
 }
 
 function anyOf(patterns: readonly ((text: string) => boolean)[]): (text: string) => boolean {

@@ -28,7 +28,7 @@ export function fixOf(image: RankedImage, most: number): Fix {
   const curve = widestOf(image);
   const sizes = curve && sizesText(curve);
   const plan = planWidths(
-    demandsOf(image.deliveries.map((delivery) => ({ image, delivery }))),
+    demandsOf(image.deliveries, new Map([[image.place, image]])),
     most,
     usualSlack,
   );
@@ -39,7 +39,7 @@ export function fixOf(image: RankedImage, most: number): Fix {
 function widestOf(image: RankedImage): readonly CurvePiece[] | null {
   let widest: readonly CurvePiece[] | null = null;
   for (const placement of image.placed) {
-    const curve = placement.shown ? image.curveOf(placement) : null;
+    const curve = placement.shown ? placement.curve() : null;
     if (curve?.length && (!widest || usualWidth(curve) > usualWidth(widest))) widest = curve;
   }
   return widest;

@@ -15,18 +15,20 @@ export interface Shown extends Sizing {
  * The part of a file's width and height that would be enough for one placement: rendered size × density (capped by
  * policy) × what a rule allows besides, in the file's own ratio, and never more than the file has.
  *
+ * @param seen device pixels to one CSS pixel in the view it was seen in
  * @param intrinsic pixels of the file, orientation applied
  * @returns above 0, at most 1
  */
 export function needFactor(
-  shown: Shown,
+  shown: Sizing,
+  seen: number,
   intrinsic: Size,
   policy: Pick<Policy, 'density'>,
   { zoom, minimum, exempt }: Allowance = nothingAllowed,
 ): number {
   if (exempt) return 1;
   const rendered = renderedSize(shown, intrinsic);
-  const density = Math.min(shown.density, policy.density) * zoom;
+  const density = Math.min(seen, policy.density) * zoom;
   const across = (rendered.width * density) / intrinsic.width;
   const down = (rendered.height * density) / intrinsic.height;
   return Math.min(1, Math.max(across, down, minimum / intrinsic.width));
@@ -43,7 +45,7 @@ export function needOf(
   policy: Pick<Policy, 'density'>,
   allowance?: Allowance,
 ): Size {
-  return pixelsAt(intrinsic, needFactor(shown, intrinsic, policy, allowance));
+  return pixelsAt(intrinsic, needFactor(shown, shown.density, intrinsic, policy, allowance));
 }
 
 /** The file's pixels times `factor`, rounded up; a hair over a whole pixel does not cost another. */

@@ -1,4 +1,4 @@
-import type { Delivery } from './delivery.js';
+import type { Delivery, Judged } from './ledger.js';
 import { causes, noWaste } from './waste.js';
 import type { WasteByCause } from './waste.js';
 
@@ -13,24 +13,37 @@ export interface Portion {
 }
 
 /** The weighted sum of deliveries. */
-export function portionOf(
-  deliveries: Iterable<Pick<Delivery, 'waste' | 'sentBytes'> & { readonly weight: number }>,
-): Portion {
-  let [sentBytes, neededBytes, unknownBytes] = [0, 0, 0];
-  const split = noWaste();
-  for (const { waste, weight, ...delivery } of deliveries)
-    if (waste) {
-      sentBytes += waste.sentBytes * weight;
-      neededBytes += waste.neededBytes * weight;
-      for (const cause of causes) split[cause] += waste.causes[cause] * weight;
-    } else unknownBytes += delivery.sentBytes * weight;
-  return {
-    sentBytes,
-    neededBytes,
-    wasteBytes: sentBytes - neededBytes,
-    causes: split,
-    unknownBytes,
-  };
+export function portionOf(deliveries: Iterable<Pick<Delivery, 'judged' | 'weight'>>): Portion {
+  const sum = new PortionSum();
+  for (const { judged, weight } of deliveries) sum.add(judged, weight);
+  return sum.done();
+}
+
+/** A weighted sum that grows. Most deliveries are like others: their weights are added up before their bytes are. */
+export class PortionSum {
+  readonly #weights = new Map<Judged, number>();
+
+  add(judged: Judged, weight: number): void {
+    this.#weights.set(judged, (this.#weights.get(judged) ?? 0) + weight);
+  }
+
+  done(): Portion {
+    let [sentBytes, neededBytes, unknownBytes] = [0, 0, 0];
+    const split = noWaste();
+    for (const [{ waste, sentBytes: sent }, weight] of this.#weights)
+      if (waste) {
+        sentBytes += waste.sentBytes * weight;
+        neededBytes += waste.neededBytes * weight;
+        for (const cause of causes) split[cause] += waste.causes[cause] * weight;
+      } else unknownBytes += sent * weight;
+    return {
+      sentBytes,
+      neededBytes,
+      wasteBytes: sentBytes - neededBytes,
+      causes: split,
+      unknownBytes,
+    };
+  }
 }
 
 /**

@@ -9,7 +9,7 @@ import { wholePortions } from './portion.js';
 import type { Portion } from './portion.js';
 import type { RankedImage } from './ranked-image.js';
 import type { Ranking } from './ranking.js';
-import type { SurveyHead, SurveyedPage } from './survey.js';
+import type { SurveyFacts, SurveyHead, SurveyedPage } from './survey.js';
 
 /** What rows can be sorted by, the largest first. */
 export const orders = ['waste', 'sent', 'needed', 'bytes', 'files', 'pages'] as const;
@@ -59,57 +59,83 @@ export interface RankedRows {
 
 /** The rows of a ranking, in whole bytes. */
 export function rowsOf(
-  { images, pages }: Pick<RankSheet, 'images' | 'pages'>,
+  ranking: Pick<Ranking, 'facts' | 'ledger' | 'images'>,
   { by, sort, top, filter, policy }: RankView,
 ): RankedRows {
-  const groups = new Map(pages.map(({ url, group }) => [url, group]));
-  const deliveries = deliveriesOf(images, filter);
-  const grouped = groupRows(deliveries, by, { groups });
+  const { facts, images } = ranking;
+  const deliveries = deliveriesOf(ranking, filter);
+  const grouped = groupRows(ranking, deliveries, by);
   const { rows: whole, total } = wholePortions(grouped.map(({ perVisit }) => perVisit));
-  const counted = grouped.map((row, at) => ({ ...countsOf(row), row, perVisit: whole[at]! }));
+  const byPlace = new Map(images.map((image) => [image.place, image]));
+  // Counting takes its time: rows that are not shown are counted only where the order depends on it.
+  const count = lazily((row: GroupRow) => countsOf(row, facts, byPlace));
+  const wholeRows = grouped.map((row, at) => ({ row, perVisit: whole[at]! }));
   const value = valueOf[sort];
-  const sorted = counted.sort((a, b) => value(b) - value(a));
+  const sorted = wholeRows.toSorted(
+    (a, b) => value(b, () => count(b.row)) - value(a, () => count(a.row)),
+  );
   const [own, foreign] = [false, true].map((third) =>
     sorted.filter(({ row }) => row.thirdParty === third),
   );
-  const shown = (some: typeof counted): RankRow[] =>
-    some.slice(0, top).map(({ row, ...rest }) => ({
+  const shown = (some: typeof sorted): RankRow[] =>
+    some.slice(0, top).map(({ row, perVisit }) => ({
       key: row.key,
       thirdParty: row.thirdParty,
-      ...rest,
-      family: by === 'family' ? familyOf(row, policy.widths) : null,
+      perVisit,
+      ...count(row),
+      family: by === 'family' ? familyOf(row, byPlace, facts, policy.widths) : null,
     }));
+  const looked = new Set(deliveries.map(({ file }) => file));
   return {
     rows: shown(own!),
     thirdParty: shown(foreign!),
     leftOut: Math.max(0, own!.length - top) + Math.max(0, foreign!.length - top),
-    images: [...new Set(deliveries.map(({ image }) => image))],
+    images: images.filter(({ place }) => looked.has(place)),
     total,
     thirdPartyTotal: wholePortions(foreign!.map(({ perVisit }) => perVisit)).total,
   };
 }
 
-type Counted = Pick<RankRow, 'perVisit' | 'files' | 'pages' | 'worst'>;
+type Counts = Pick<RankRow, 'files' | 'pages' | 'worst'>;
 
-const valueOf: Readonly<Record<Order, (row: Counted) => number>> = {
+type ValueOf = (row: Pick<RankRow, 'perVisit'>, counts: () => Counts) => number;
+
+const valueOf: Readonly<Record<Order, ValueOf>> = {
   waste: ({ perVisit }) => perVisit.wasteBytes,
   sent: ({ perVisit }) => perVisit.sentBytes,
   needed: ({ perVisit }) => perVisit.neededBytes,
-  bytes: ({ worst }) => worst?.file.bytes ?? 0,
-  files: ({ files }) => files,
-  pages: ({ pages }) => pages,
+  bytes: (_, counts) => counts().worst?.file.bytes ?? 0,
+  files: (_, counts) => counts().files,
+  pages: (_, counts) => counts().pages,
 };
 
-function countsOf({ deliveries }: GroupRow): Omit<Counted, 'perVisit'> {
-  const waste = new Map<RankedImage, number>();
-  const pages = new Set<string>();
-  for (const { image, delivery } of deliveries) {
-    pages.add(delivery.page);
-    const bytes = (delivery.waste?.wasteBytes ?? 0) * delivery.weight;
-    waste.set(image, (waste.get(image) ?? 0) + bytes);
+function countsOf(
+  { deliveries }: GroupRow,
+  { visits }: SurveyFacts,
+  images: ReadonlyMap<number, RankedImage>,
+): Counts {
+  const waste = new Map<number, number>();
+  const seen = new Set<number>();
+  for (const { file, visit, judged, weight } of deliveries) {
+    seen.add(visit);
+    const bytes = (judged.waste?.wasteBytes ?? 0) * weight;
+    waste.set(file, (waste.get(file) ?? 0) + bytes);
   }
-  let worst: RankedImage | null = null;
+  let worst = -1;
   let most = -1;
-  for (const [image, bytes] of waste) if (bytes > most) [worst, most] = [image, bytes];
-  return { files: waste.size, pages: pages.size, worst };
+  for (const [file, bytes] of waste) if (bytes > most) [worst, most] = [file, bytes];
+  const pages = new Set([...seen].map((visit) => visits[visit]!.page));
+  return { files: waste.size, pages: pages.size, worst: images.get(worst) ?? null };
+}
+
+/** Works something out once. */
+function lazily<Key, Value>(valueFor: (key: Key) => Value): (key: Key) => Value {
+  const known = new Map<Key, Value>();
+  return (key) => {
+    const before = known.get(key);
+    if (before !== undefined) return before;
+    const value = valueFor(key);
+    known.set(key, value);
+    return value;
+  };
 }

@@ -1,17 +1,19 @@
 import { isInDocument } from './address.js';
 import type { PolicyRule } from './allowance.js';
-import { needOfPlacement, sentOnce, stepsFor, timesSent } from './delivery.js';
-import type { Delivery, Judgement } from './delivery.js';
 import { findingsOf } from './findings/index.js';
-import type { Finding } from './findings/finding.js';
+import type { Finding, PlacedImage } from './findings/finding.js';
 import type { ImageFile, ImageResponse } from './image-file.js';
+import { isCompressed, sentOnce, stepsFor } from './ledger.js';
+import type { Delivery, Judgement, Ledger } from './ledger.js';
+import { needOf } from './need.js';
 import type { Placement } from './placement.js';
 import { portionOf } from './portion.js';
 import type { Portion } from './portion.js';
 import { renderedSize } from './rendered-size.js';
 import type { Size } from './size.js';
 import type { CurvePiece } from './slot-curve.js';
-import type { Encoded } from './survey.js';
+import type { AnswerFacts } from './survey-tables.js';
+import type { Encoded, SurveyFacts } from './survey.js';
 import { splitWaste } from './waste.js';
 import type { Waste } from './waste.js';
 
@@ -30,64 +32,111 @@ export type Answer = Pick<
   'url' | 'status' | 'redirects' | 'declaredType' | 'protocol' | 'headers' | 'transferBytes'
 >;
 
-/** A delivery with how much its visit counts. */
-export interface WeighedDelivery extends Delivery {
-  readonly weight: number;
-}
-
-/** Slot curves by page, kind and selector. */
-export type CurveOf = (
-  placement: Pick<Placement, 'page' | 'kind' | 'selector'>,
-) => readonly CurvePiece[] | null;
-
-/** All that a survey has of one image file. */
-export interface FileCase {
-  readonly file: ImageFile;
-  readonly responses: readonly ImageResponse[];
-  readonly placed: readonly Placement[];
-  readonly encoded: Encoded | undefined;
-  readonly deliveries: readonly WeighedDelivery[];
-}
-
 /**
- * One image file with its waste. `bytes` and `waste` are of the file, once; `perVisit` is what an average visit has
- * of it. What only some rows are asked for is worked out when it is.
+ * One image file with its waste. `waste` is of the file, once; `perVisit` is what an average visit has of it. What only
+ * some rows are asked for is worked out when it is.
  */
 export class RankedImage {
+  /** Place in the list of files. */
+  readonly place: number;
   readonly file: ImageFile;
   readonly encoded: Encoded | undefined;
-  readonly responses: readonly ImageResponse[];
-  readonly placed: readonly Placement[];
-  readonly deliveries: readonly WeighedDelivery[];
-  /** Addresses that can be asked for, before those that only their document knows. */
-  readonly urls: readonly string[];
-  readonly thirdParty: boolean;
-  /** On how many pages it is placed. */
-  readonly pages: number;
+  readonly deliveries: readonly Delivery[];
   readonly perVisit: Portion;
   /** Of the file, once for each address; `null` when it cannot be read, or no element shows it. */
   readonly waste: Waste | null;
-  readonly #curveOf: CurveOf;
+  /** Bytes of the file, once for each address. */
+  readonly sentBytes: number;
+  readonly #facts: SurveyFacts;
+  readonly #ledger: Ledger;
   readonly #judgement: Judgement;
-  #findings: readonly Finding[] | undefined;
+  #urls: readonly string[] | undefined;
 
-  constructor(found: FileCase, curveOf: CurveOf, judgement: Judgement) {
-    this.file = found.file;
-    this.encoded = found.encoded;
-    this.responses = found.responses;
-    this.placed = found.placed;
-    this.deliveries = found.deliveries;
-    this.#curveOf = curveOf;
+  /** @param at place in the list of files */
+  constructor(
+    at: number,
+    encoded: Encoded | undefined,
+    facts: SurveyFacts,
+    ledger: Ledger,
+    judgement: Judgement,
+  ) {
+    this.place = at;
+    this.#facts = facts;
+    this.#ledger = ledger;
     this.#judgement = judgement;
-    this.urls = [...new Set(found.responses.map(({ url }) => url))].sort(byAddress);
-    this.thirdParty = found.responses.some(judgement.isForeign);
-    this.pages = new Set(found.placed.map(({ page }) => page)).size;
-    this.perVisit = portionOf(found.deliveries);
-    this.waste = this.#wholeWaste();
+    this.file = facts.files[at]!;
+    this.encoded = encoded;
+    this.deliveries = ledger.deliveries.slice(ledger.starts[at], ledger.starts[at + 1]);
+    this.perVisit = portionOf(this.deliveries);
+    const answers = this.#answers;
+    const compressed = answers.length > 0 && answers.every(isCompressed);
+    const fetched = this.urls.filter((url) => !isInDocument(url)).length;
+    const times = Math.max(1, fetched);
+    const once = sentOnce(this.file, encoded, compressed);
+    this.sentBytes = once * times;
+    this.waste = this.#wholeWaste(once, times);
+  }
+
+  #wholeWaste(once: number, times: number): Waste | null {
+    const shown = this.deliveries.some(({ deciding }) => deciding >= 0);
+    if (!this.isPlaced || (this.problem !== null && shown)) return null;
+    const exempt = this.rules.some((rule) => rule.exempt);
+    const steps = exempt ? undefined : stepsFor(this.file, this.encoded, this.need);
+    return splitWaste(once, times, shown, steps);
+  }
+
+  /** Its answers, each that is different once. */
+  get #answers(): AnswerFacts[] {
+    const { responses } = this.#facts;
+    const { rows, starts } = this.#ledger.answers;
+    const places = new Set<number>();
+    for (let at = starts[this.place]!; at < starts[this.place + 1]!; at++)
+      places.add(responses.columns.answer[rows[at]!]!);
+    return [...places].map((place) => responses.answers[place]!);
+  }
+
+  /** Addresses that can be asked for, before those that only their document knows. */
+  get urls(): readonly string[] {
+    return (this.#urls ??= [...new Set(this.#answers.map(({ url }) => url))].sort(byAddress));
   }
 
   get url(): string {
     return this.urls[0] ?? this.placed[0]?.url ?? '';
+  }
+
+  /** Whether any element has it. */
+  get isPlaced(): boolean {
+    const { starts } = this.#ledger.placements;
+    return starts[this.place + 1]! > starts[this.place]!;
+  }
+
+  get placed(): PlacedImage[] {
+    const { placements, curveOf } = this.#facts;
+    const { rows, starts } = this.#ledger.placements;
+    return Array.from(rows.subarray(starts[this.place], starts[this.place + 1]), (row) => {
+      const placement = placements.at(row);
+      const visit = placements.columns.visit[row]!;
+      return Object.assign(placement, { curve: () => curveOf(visit, placement) });
+    });
+  }
+
+  /** Every answer that it came with. */
+  get responses(): ImageResponse[] {
+    const { rows, starts } = this.#ledger.answers;
+    return Array.from(rows.subarray(starts[this.place], starts[this.place + 1]), (row) =>
+      this.#facts.responses.at(row),
+    );
+  }
+
+  get thirdParty(): boolean {
+    return this.#answers.some(this.#judgement.isForeign);
+  }
+
+  /** On how many pages it is placed. */
+  get pages(): number {
+    const { visits } = this.#facts;
+    const placed = this.deliveries.filter((delivery) => delivery.placed >= 0);
+    return new Set(placed.map(({ visit }) => visits[visit]!.page)).size;
   }
 
   /** Why it cannot be judged, when it cannot. */
@@ -107,14 +156,15 @@ export class RankedImage {
 
   /** Bytes on the wire, headers included; of the heaviest answer. */
   get transferBytes(): number {
-    return this.responses.reduce((most, { transferBytes }) => Math.max(most, transferBytes), 0);
+    return this.#answers.reduce((most, { transferBytes }) => Math.max(most, transferBytes), 0);
   }
 
   /** How each of its addresses was answered, where it was first seen. */
   get answers(): Answer[] {
+    const answers = this.#answers;
     return this.urls.map((address) => {
       const { url, status, redirects, declaredType, protocol, headers, transferBytes } =
-        this.responses.find(({ url }) => url === address)!;
+        answers.find((answer) => answer.url === address)!;
       return { url, status, redirects, declaredType, protocol, headers, transferBytes };
     });
   }
@@ -127,46 +177,36 @@ export class RankedImage {
   }
 
   get findings(): readonly Finding[] {
-    const { policy, views } = this.#judgement;
-    return (this.#findings ??= findingsOf({
+    return findingsOf({
       file: { ...this.file, problem: this.problem },
       responses: this.responses,
       placements: this.placed,
-      curveOf: this.#curveOf,
-      policy,
-      views,
-    }));
-  }
-
-  /** The slot curve of one of its placements; `null` where it was not swept. */
-  curveOf(placement: Placement): readonly CurvePiece[] | null {
-    return this.#curveOf(placement);
+      policy: this.#judgement.policy,
+      views: new Map(this.#facts.head.views.map((view) => [view.name, view])),
+    });
   }
 
   /** Its placements with what they draw and need. */
   get placements(): RankedPlacement[] {
-    return this.placed.map((placement) => {
-      const rendered = renderedSize(placement, this.file.intrinsic ?? undefined);
-      const allowance = this.#judgement.allowances.of(placement);
+    const { policy, allowances } = this.#judgement;
+    const { intrinsic } = this.file;
+    const densities = new Map(this.#facts.head.views.map(({ name, density }) => [name, density]));
+    return this.placed.map(({ curve, ...placement }) => {
+      const rendered = renderedSize(placement, intrinsic ?? undefined);
       // Where the picture makes its own box, the slot is what it draws.
       const ownBox = placement.slot.width === 0 && placement.fit === 'none';
+      const shown = { ...placement, density: densities.get(placement.view) ?? 1 };
       return {
         ...placement,
         slot: ownBox ? rendered : placement.slot,
         rendered,
-        need: needOfPlacement(placement, this.file, this.#judgement, allowance),
-        slotCurve: this.#curveOf(placement),
+        need:
+          intrinsic && placement.shown
+            ? needOf(shown, intrinsic, policy, allowances.of(placement))
+            : null,
+        slotCurve: curve(),
       };
     });
-  }
-
-  #wholeWaste(): Waste | null {
-    const shown = this.placed.some((placement) => placement.shown);
-    if (this.placed.length === 0 || (this.problem !== null && shown)) return null;
-    const { file, encoded, responses } = this;
-    const exempt = this.rules.some((rule) => rule.exempt);
-    const steps = exempt ? undefined : stepsFor(file, encoded, encoded?.need ?? null);
-    return splitWaste(sentOnce(file, encoded, responses), timesSent(this.urls), shown, steps);
   }
 }
 

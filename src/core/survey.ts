@@ -1,10 +1,11 @@
 import type { BytesByType } from './request.js';
-import type { ImageFile, ImageResponse } from './image-file.js';
-import type { Placement, SlotCurve } from './placement.js';
+import type { ImageFile } from './image-file.js';
 import type { Size } from './size.js';
 import type { EncodedSteps } from './waste.js';
 import type { EncodedFormat, Nature } from './policy.js';
+import type { AnswerTable, CurveOf, PlacementTable } from './survey-tables.js';
 import type { View } from './view.js';
+import type { VisitKey } from './weight.js';
 
 /** What a survey is, apart from what it found. */
 export interface SurveyHead {
@@ -95,14 +96,20 @@ export interface Encoded {
   readonly problem: string | null;
 }
 
+/** A page in a view, and whether there was anything to be measured. */
+export interface SurveyedVisit extends VisitKey {
+  readonly measured: boolean;
+}
+
 /** All that a survey found. */
 export interface SurveyFacts {
   readonly head: SurveyHead;
   readonly pages: readonly SurveyedPage[];
+  readonly visits: readonly SurveyedVisit[];
   /** Image files that arrived. */
   readonly files: readonly ImageFile[];
-  readonly responses: readonly ImageResponse[];
-  readonly placements: readonly Placement[];
-  readonly curves: readonly SlotCurve[];
+  readonly placements: PlacementTable;
+  readonly responses: AnswerTable;
+  readonly curveOf: CurveOf;
   readonly encoded: readonly Encoded[];
 }

@@ -1,4 +1,3 @@
-import sharp from 'sharp';
 import type { Sharp } from 'sharp';
 import type { EncodedFormat } from '../core/policy.js';
 
@@ -41,6 +40,3 @@ export async function encode(picture: Sharp, { format, quality }: Encoding): Pro
 export function isLossless(format: EncodedFormat): boolean {
   return format === 'png' || format === 'gif';
 }
-
-/** The encoders' version: other versions give other bytes. */
-export const encoderVersion = `sharp ${sharp.versions.sharp}, vips ${sharp.versions.vips}`;

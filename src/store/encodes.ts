@@ -6,6 +6,7 @@ import type { Encoded } from '../core/survey.js';
 export class EncodeStore {
   readonly #insert: Database.Statement;
   readonly #one: Database.Statement;
+  readonly #ofSurvey: Database.Statement;
 
   constructor(database: Database.Database) {
     this.#insert = database.prepare(
@@ -16,6 +17,10 @@ export class EncodeStore {
       `SELECT result FROM encoded
        WHERE content_hash = ? AND need_width = ? AND need_height = ? AND policy = ?`,
     );
+    this.#ofSurvey = database.prepare(
+      `SELECT content_hash, need_width, need_height, result
+       FROM encoded JOIN survey_file USING (content_hash) WHERE policy = ? AND survey_id = ?`,
+    );
   }
 
   /** @param policy key of the settings that the result depends on */
@@ -25,13 +30,32 @@ export class EncodeStore {
     this.#insert.run(contentHash, width, height, policy, resultHash, JSON.stringify(result));
   }
 
+  /** All results of one policy for the files of a survey, to be asked for by content and need. */
+  ofSurvey(
+    surveyId: number,
+    policy: string,
+  ): (contentHash: string, need: Size | null) => Encoded | undefined {
+    const rows = this.#ofSurvey.raw().all(policy, surveyId) as [string, number, number, string][];
+    const results = new Map(
+      rows.map(([hash, width, height, result]) => [`${hash} ${width} ${height}`, result]),
+    );
+    return (contentHash, need) => {
+      const { width, height } = need ?? noSize;
+      const result = results.get(`${contentHash} ${width} ${height}`);
+      return result === undefined ? undefined : toEncoded(contentHash, need, result);
+    };
+  }
+
   get(contentHash: string, need: Size | null, policy: string): Encoded | undefined {
     const { width, height } = need ?? noSize;
     const row = this.#one.get(contentHash, width, height, policy) as { result: string } | undefined;
-    if (!row) return undefined;
-    const result = JSON.parse(row.result) as Omit<Encoded, 'contentHash' | 'need'>;
-    return { contentHash, need, ...result };
+    return row && toEncoded(contentHash, need, row.result);
   }
+}
+
+function toEncoded(contentHash: string, need: Size | null, text: string): Encoded {
+  const result = JSON.parse(text) as Omit<Encoded, 'contentHash' | 'need'>;
+  return { contentHash, need, ...result };
 }
 
 /** What stands for the need of a vector, which has no pixels. */

@@ -2,7 +2,7 @@ import type Database from 'libsql';
 import { groupBy } from '../core/group-by.js';
 import type { ImageResponse } from '../core/image-file.js';
 import type { Placement } from '../core/placement.js';
-import { toVisitDocument } from './visit-document.js';
+import { packVisit } from './packed-visit.js';
 
 interface PlacementRow {
   readonly page_id: number;
@@ -54,7 +54,7 @@ export function packVisits(database: Database.Database): void {
       placements: (placements.get(visit) ?? []).map(placementOf),
       responses: (responses.get(visit) ?? []).map(responseOf),
     };
-    add.run(Number(visit.slice(0, space)), view, toVisitDocument(facts));
+    add.run(Number(visit.slice(0, space)), view, packVisit(facts));
   }
   const setCurves = database.prepare('UPDATE page SET curves = ? WHERE id = ?');
   for (const [page, rows] of groupBy(all<CurveRow>('slot_curve'), ({ page_id }) => page_id)) {

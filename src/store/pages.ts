@@ -1,6 +1,6 @@
 import type Database from 'libsql';
-import type { ImageFile, ImageResponse } from '../core/image-file.js';
-import type { Placement, SlotCurve } from '../core/placement.js';
+import type { ImageFile } from '../core/image-file.js';
+import type { SlotCurve } from '../core/placement.js';
 import type { ShapedPage } from '../core/page-groups.js';
 import type {
   DuePage,
@@ -9,10 +9,13 @@ import type {
   SurveyHead,
   SurveyedPage,
 } from '../core/survey.js';
+import { curvesText } from './curves-document.js';
 import { toImageFile } from './images.js';
+import { readVisits } from './read-survey.js';
 import { toPage } from './rows.js';
 import type { PageRow } from './rows.js';
-import { fromVisitDocument, toVisitDocument } from './visit-document.js';
+import { TermStore } from './terms.js';
+import { toVisitDocument } from './visit-document.js';
 import type { VisitFacts } from './visit-document.js';
 
 /** A page with everything that its visits found. */
@@ -38,6 +41,7 @@ export type SurveyedFacts = Omit<SurveyFacts, 'encoded'>;
 /** The pages of surveys: those that were visited with what they hold, those that are due, those passed over. */
 export class PageStore {
   readonly #database: Database.Database;
+  readonly #terms: TermStore;
   // Prepared once: a crawl runs each of them thousands of times.
   readonly #addPage: Database.Statement;
   readonly #addVisit: Database.Statement;
@@ -47,6 +51,7 @@ export class PageStore {
 
   constructor(database: Database.Database) {
     this.#database = database;
+    this.#terms = new TermStore(database);
     this.#addPage = database.prepare(
       `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
          bytes_by_type, curves, shape)
@@ -64,7 +69,8 @@ export class PageStore {
     { page, visits, curves, shape }: PageRecord,
     found: Found = nothingFound,
   ): void {
-    this.#database.transaction(() => {
+    const term = (text: string) => this.#terms.numberOf(surveyId, text);
+    const keep = this.#database.transaction(() => {
       this.#insertFound(surveyId, found);
       const { lastInsertRowid } = this.#addPage.run(
         surveyId,
@@ -76,15 +82,21 @@ export class PageStore {
         page.group,
         page.error,
         JSON.stringify(page.bytesByType),
-        JSON.stringify(curves),
+        curvesText(curves, term),
         JSON.stringify(shape),
       );
       for (const visit of visits) {
-        this.#addVisit.run(Number(lastInsertRowid), visit.view, toVisitDocument(visit));
+        this.#addVisit.run(Number(lastInsertRowid), visit.view, toVisitDocument(visit, term));
         for (const { contentHash } of visit.responses)
           if (contentHash !== null) this.#addFile.run(surveyId, contentHash);
       }
-    })();
+    });
+    try {
+      keep();
+    } catch (error) {
+      this.#terms.forget();
+      throw error;
+    }
   }
 
   /** Keeps what was found besides a page: pages that are due, and addresses that are passed over. */
@@ -122,46 +134,9 @@ export class PageStore {
 
   /** Everything that a survey found. */
   read(head: SurveyHead): SurveyedFacts {
-    const placements: Placement[][] = [];
-    const responses: ImageResponse[][] = [];
-    for (const visit of this.visits(head.id)) {
-      placements.push(visit.placements);
-      responses.push(visit.responses);
-    }
-    const swept = this.#database
-      .prepare('SELECT url AS page, curves FROM page WHERE survey_id = ? ORDER BY id')
-      .all(head.id) as Record<'page' | 'curves', string>[];
-    return {
-      head,
-      pages: this.list(head.id),
-      files: this.files(head.id),
-      responses: responses.flat(),
-      placements: placements.flat(),
-      curves: swept.flatMap(({ page, curves }) =>
-        (JSON.parse(curves) as Omit<SlotCurve, 'page'>[]).map((curve) => ({ page, ...curve })),
-      ),
-    };
-  }
-
-  /** What each visit of a survey found, one after the other: all of them may be more than memory holds. */
-  *visits(surveyId: number): Generator<ReturnType<typeof fromVisitDocument>> {
-    const rows = this.#database
-      .prepare(
-        `SELECT page.url AS page, visit.view AS view, facts FROM visit
-         JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY page_id, visit.rowid`,
-      )
-      .iterate(surveyId) as Iterable<Record<'page' | 'view' | 'facts', string>>;
-    for (const { page, view, facts } of rows) yield fromVisitDocument(facts, page, view);
-  }
-
-  /** All placements of a survey, read as they are asked for. */
-  *placements(surveyId: number): Generator<Placement> {
-    for (const { placements } of this.visits(surveyId)) yield* placements;
-  }
-
-  /** All answers that images came with, or did not, read as they are asked for. */
-  *responses(surveyId: number): Generator<ImageResponse> {
-    for (const { responses } of this.visits(surveyId)) yield* responses;
+    const files = this.files(head.id);
+    const found = readVisits(this.#database, this.#terms, head.id, files);
+    return { head, pages: this.list(head.id), files, ...found };
   }
 
   /** The image files that a survey found. */

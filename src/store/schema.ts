@@ -1,5 +1,6 @@
 import type Database from 'libsql';
 import { packVisits } from './pack-visits.js';
+import { shareTerms } from './share-terms.js';
 
 /** The version of the workspace that this program writes. */
 export const schemaVersion = 3;
@@ -141,17 +142,27 @@ export const migrations: readonly Migration[] = [
       DROP TABLE slot_curve;
     `);
   },
+  // Rows of a million placements were more than could be read while somebody waits: what repeats is kept once now.
   // What the older encodes were made with says nothing of quality: they are made again when they are asked for.
-  `
-  DROP TABLE encoded;
-  CREATE TABLE encoded (
-    content_hash TEXT NOT NULL REFERENCES image_file(content_hash),
-    need_width INTEGER NOT NULL,
-    need_height INTEGER NOT NULL,
-    policy TEXT NOT NULL,
-    result_hash TEXT,
-    result TEXT NOT NULL,
-    PRIMARY KEY (content_hash, need_width, need_height, policy)
-  );
-  `,
+  (database) => {
+    database.exec(`
+      CREATE TABLE term (
+        id INTEGER PRIMARY KEY,
+        survey_id INTEGER NOT NULL REFERENCES survey(id) ON DELETE CASCADE,
+        text TEXT NOT NULL,
+        UNIQUE (survey_id, text)
+      );
+      DROP TABLE encoded;
+      CREATE TABLE encoded (
+        content_hash TEXT NOT NULL REFERENCES image_file(content_hash),
+        need_width INTEGER NOT NULL,
+        need_height INTEGER NOT NULL,
+        policy TEXT NOT NULL,
+        result_hash TEXT,
+        result TEXT NOT NULL,
+        PRIMARY KEY (content_hash, need_width, need_height, policy)
+      );
+    `);
+    shareTerms(database);
+  },
 ];

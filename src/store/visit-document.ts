@@ -1,5 +1,6 @@
 import type { ImageResponse } from '../core/image-file.js';
-import type { Markup, Placement } from '../core/placement.js';
+import type { Placement } from '../core/placement.js';
+import type { AnswerFacts, PlacementShape } from '../core/survey-tables.js';
 
 /** What one visit found. */
 export interface VisitFacts {
@@ -8,11 +9,73 @@ export interface VisitFacts {
   readonly responses: readonly Omit<ImageResponse, 'page' | 'view'>[];
 }
 
-type StoredPlacement = [
+/** The number of a text among those of a survey. */
+export type TermOf = (text: string) => number;
+
+/** What stands for no text. */
+export const noTerm = 0;
+
+/** Numbers that a placement is kept as: its shape, its address, its alternative text, its content hash. */
+export const numbersPerPlacement = 4;
+
+/**
+ * A visit as the JSON text that it is kept as: the numbers of terms, four for a placement and one for an answer. What
+ * pages repeat (and pages of one template repeat nearly everything) is kept once.
+ */
+export function toVisitDocument({ placements, responses }: VisitFacts, term: TermOf): string {
+  return JSON.stringify({
+    placements: placements.flatMap((placement) => [
+      term(shapeText(placement)),
+      term(placement.url),
+      placement.markup?.alt == null ? noTerm : term(`alt ${placement.markup.alt}`),
+      placement.contentHash === null ? noTerm : term(placement.contentHash),
+    ]),
+    responses: responses.map((response) => term(JSON.stringify(response))),
+  });
+}
+
+/** The numbers of a visit, as `toVisitDocument` kept them. */
+export function fromVisitDocument(text: string): {
+  readonly placements: readonly number[];
+  readonly responses: readonly number[];
+} {
+  return JSON.parse(text) as ReturnType<typeof fromVisitDocument>;
+}
+
+const aboveFold = 1;
+const shown = 2;
+const lazy = 4;
+
+function shapeText(placement: Omit<Placement, 'page' | 'view'>): string {
+  const { kind, selector, slot, fit, fetched, drawn, naturalDensity, markup } = placement;
+  const { srcset, sizes, fetchPriority, decoding, dimensions } = markup ?? {};
+  return JSON.stringify([
+    kind,
+    selector,
+    slot.width,
+    slot.height,
+    fit,
+    (placement.aboveFold ? aboveFold : 0) |
+      (placement.shown ? shown : 0) |
+      (placement.loading === 'lazy' ? lazy : 0),
+    fetched,
+    drawn,
+    naturalDensity,
+    markup && [srcset, sizes, fetchPriority, decoding, dimensions],
+  ]);
+}
+
+type StoredMarkup = [
+  srcset: string | null,
+  sizes: string | null,
+  fetchPriority: 'high' | 'low' | 'auto',
+  decoding: 'sync' | 'async' | 'auto',
+  dimensions: boolean,
+];
+
+type StoredShape = [
   kind: Placement['kind'],
   selector: string,
-  url: string,
-  contentHash: number,
   slotWidth: number,
   slotHeight: number,
   fit: Placement['fit'],
@@ -20,74 +83,40 @@ type StoredPlacement = [
   fetched: Placement['fetched'],
   drawn: Placement['drawn'],
   naturalDensity: number,
-  markup: Markup | null,
+  markup: StoredMarkup | null,
 ];
 
-interface StoredVisit {
-  /** Content hashes, which the placements name by their place in this list; -1 is none. */
-  readonly files: readonly string[];
-  readonly placements: readonly StoredPlacement[];
-  readonly responses: readonly Omit<ImageResponse, 'page' | 'view'>[];
-}
-
-const aboveFold = 1;
-const shown = 2;
-const lazy = 4;
-
-/**
- * A visit as the one JSON text that it is kept as. Placements are lists without names: a survey has
- * hundreds of thousands of them, and they are read all at once.
- */
-export function toVisitDocument({ placements, responses }: VisitFacts): string {
-  const places = new Map<string, number>();
-  const placeOf = (hash: string) => {
-    const place = places.get(hash) ?? places.size;
-    places.set(hash, place);
-    return place;
-  };
-  const stored = placements.map((one): StoredPlacement => [
-    one.kind,
-    one.selector,
-    one.url,
-    one.contentHash === null ? -1 : placeOf(one.contentHash),
-    one.slot.width,
-    one.slot.height,
-    one.fit,
-    (one.aboveFold ? aboveFold : 0) | (one.shown ? shown : 0) | (one.loading === 'lazy' ? lazy : 0),
-    one.fetched,
-    one.drawn,
-    one.naturalDensity,
-    one.markup,
-  ]);
-  const document: StoredVisit = { files: [...places.keys()], placements: stored, responses };
-  return JSON.stringify(document);
-}
-
-/** The placements and responses of a visit, as `toVisitDocument` kept them. */
-export function fromVisitDocument(
-  text: string,
-  page: string,
-  view: string,
-): { placements: Placement[]; responses: ImageResponse[] } {
-  const { files, placements, responses } = JSON.parse(text) as StoredVisit;
+/** A shape as its term says it; its alternative text is told apart. */
+export function readShape(text: string): PlacementShape {
+  const one = JSON.parse(text) as StoredShape;
+  const [srcset, sizes, fetchPriority, decoding, dimensions] = one[9] ?? [];
   return {
-    placements: placements.map((one) => ({
-      page,
-      view,
-      kind: one[0],
-      selector: one[1],
-      url: one[2],
-      contentHash: files[one[3]] ?? null,
-      slot: { width: one[4], height: one[5] },
-      fit: one[6],
-      aboveFold: (one[7] & aboveFold) !== 0,
-      shown: (one[7] & shown) !== 0,
-      loading: (one[7] & lazy) !== 0 ? 'lazy' : 'eager',
-      fetched: one[8],
-      drawn: one[9],
-      naturalDensity: one[10],
-      markup: one[11],
-    })),
-    responses: responses.map((response) => ({ page, view, ...response })),
+    kind: one[0],
+    selector: one[1],
+    slot: { width: one[2], height: one[3] },
+    fit: one[4],
+    aboveFold: (one[5] & aboveFold) !== 0,
+    shown: (one[5] & shown) !== 0,
+    loading: (one[5] & lazy) !== 0 ? 'lazy' : 'eager',
+    fetched: one[6],
+    drawn: one[7],
+    naturalDensity: one[8],
+    markup: one[9] && {
+      alt: null,
+      srcset: srcset!,
+      sizes: sizes!,
+      fetchPriority: fetchPriority!,
+      decoding: decoding!,
+      dimensions: dimensions!,
+    },
   };
+}
+
+/** An alternative text as its term says it: marked, because it may be empty. */
+export function readAlt(text: string): string {
+  return text.slice('alt '.length);
+}
+
+export function readAnswer(text: string): AnswerFacts {
+  return JSON.parse(text) as AnswerFacts;
 }

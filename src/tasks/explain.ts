@@ -38,8 +38,6 @@ export async function explain(
   const { page } = found;
   const only = { pages: [page.url] };
   const narrowed = await rank(workspace, label, policy, { ...options, only });
-  const placements = [...workspace.pages.placements(sheet.survey.id)].filter(
-    (placement) => placement.page === page.url,
-  );
+  const placements = [...narrowed.facts.placements];
   return { kind: 'page', story: pageStoryOf(page, narrowed.images, placements), sheet: narrowed };
 }

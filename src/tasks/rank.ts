@@ -1,5 +1,6 @@
 import { narrowFacts } from '../core/filter.js';
 import type { VisitFilter } from '../core/filter.js';
+import { needsOfPlacements } from '../core/placement-needs.js';
 import type { Policy } from '../core/policy.js';
 import { rankImages } from '../core/ranking.js';
 import type { RankOptions, Ranking } from '../core/ranking.js';
@@ -15,7 +16,7 @@ export interface RankResult extends Ranking {
   readonly encoded: readonly Encoded[];
 }
 
-export interface RankTaskOptions extends TaskOptions, RankOptions {
+export interface RankTaskOptions extends TaskOptions, Pick<RankOptions, 'unweighted'> {
   /** Looks at some of the visits only. */
   readonly only?: VisitFilter;
 }
@@ -35,7 +36,14 @@ export async function rank(
 ): Promise<RankResult> {
   const surveyed = workspace.pages.read(workspace.surveys.find(label));
   // What a file should be is decided by all of its slots, whichever of them are looked at.
-  const encoded = await weigh(workspace, surveyed, policy, options);
-  const facts = narrowFacts({ ...surveyed, encoded }, options.only ?? {});
-  return { survey: facts.head, pages: facts.pages, encoded, ...rankImages(facts, policy, options) };
+  const needs = needsOfPlacements(surveyed, policy);
+  const encoded = await weigh(workspace, surveyed, policy, needs, options);
+  const whole = { ...surveyed, encoded };
+  const facts = narrowFacts(whole, options.only ?? {});
+  const { unweighted } = options;
+  const ranking = rankImages(facts, policy, {
+    unweighted,
+    needs: facts === whole ? needs : undefined,
+  });
+  return { survey: facts.head, pages: facts.pages, encoded, ...ranking };
 }

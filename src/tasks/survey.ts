@@ -17,6 +17,7 @@ import { missingImages } from '../core/missing-images.js';
 import type { MissingImage } from '../core/missing-images.js';
 import { groupPages } from '../core/page-groups.js';
 import type { NamedGroup } from '../core/page-groups.js';
+import { needsOfPlacements } from '../core/placement-needs.js';
 import type { Policy } from '../core/policy.js';
 import type { SkippedAddress, SurveyHead, SurveyedPage } from '../core/survey.js';
 import type { View } from '../core/view.js';
@@ -30,7 +31,6 @@ import { readSitemaps } from './read-sitemaps.js';
 import { openStarts } from './starts.js';
 import type { OpenStarts } from './starts.js';
 import { weigh } from './weigh.js';
-import type { Weighable } from './weigh.js';
 
 export interface SurveyOptions extends TaskOptions {
   readonly label?: string | undefined;
@@ -209,8 +209,11 @@ async function work(
       });
       pages.setGroups(head.id, groupPages(pages.shapes(head.id), options.groups));
       const encodes = !options.noBodies && !options.noEncodes;
-      if (!signal?.aborted && encodes)
-        await weigh(workspace, weighable(workspace, head), options.policy, options);
+      if (!signal?.aborted && encodes) {
+        const facts = pages.read(head);
+        const needs = needsOfPlacements(facts, options.policy);
+        await weigh(workspace, facts, options.policy, needs, options);
+      }
       if (!signal?.aborted) surveys.finish(head.id, new Date().toISOString());
       return resultOf(workspace, head.id, signal?.aborted ?? false);
     } finally {
@@ -253,17 +256,13 @@ function fetcher(
     });
 }
 
-function weighable({ pages }: Workspace, head: SurveyHead): Weighable {
-  const { id } = head;
-  return { head, pages: pages.list(id), files: pages.files(id), placements: pages.placements(id) };
-}
-
 function resultOf(workspace: Workspace, id: number, interrupted: boolean): SurveyResult {
+  const survey = workspace.surveys.get(id);
   return {
-    survey: workspace.surveys.get(id),
+    survey,
     pages: workspace.pages.list(id),
     skipped: workspace.pages.skipped(id),
-    missing: missingImages(workspace.pages.responses(id)),
+    missing: missingImages(workspace.pages.read(survey).responses),
     interrupted,
   };
 }

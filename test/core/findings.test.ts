@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { CurvePiece } from '../../src/core/slot-curve.js';
 import { findingsOf } from '../../src/core/findings/index.js';
 import { findingTitles } from '../../src/core/findings/titles.js';
 import { defaultPolicy } from '../../src/core/policy.js';
@@ -21,6 +22,7 @@ const placement = {
   loading: 'eager' as const,
   fetched: 'at-once' as const,
   markup: null,
+  curve: () => null as readonly CurvePiece[] | null,
 };
 
 const sound: ImageCase = {
@@ -49,7 +51,6 @@ const sound: ImageCase = {
     },
   ],
   placements: [placement],
-  curveOf: () => null,
   policy: defaultPolicy,
   views: new Map(defaultViews.map((view) => [view.name, view])),
 };
@@ -118,17 +119,14 @@ describe('findingsOf', () => {
     ['sizes beside x descriptors', { markup: { ...markup, srcset: '/a.jpg 2x' } }, []],
     ['what nobody sees', { shown: false, markup: { ...markup, alt: null, dimensions: false } }, []],
   ])('judges %s', (_what, change, expected) => {
-    expect(ids({ placements: [{ ...marked, ...change }], curveOf: () => column })).toEqual(
-      expected,
-    );
+    expect(ids({ placements: [{ ...marked, ...change, curve: () => column }] })).toEqual(expected);
   });
 
   it('says the sizes that would be right, to the pixel', () => {
     const findings = (sizes: string | null) =>
       findingsOf({
         ...sound,
-        placements: [{ ...marked, markup: { ...markup, srcset, sizes } }],
-        curveOf: () => column,
+        placements: [{ ...marked, curve: () => column, markup: { ...markup, srcset, sizes } }],
       });
     expect(findings('50vw')).toEqual([
       {

@@ -12,9 +12,9 @@ import { causes } from '../../src/core/waste.js';
 import { anySketch, pageOf, plainSketch, surveyOf } from '../support/survey-facts.js';
 
 function rowsBy(facts: SurveyFacts, view: Partial<RankView> = {}) {
-  const { images } = rankImages(facts, defaultPolicy);
+  const ranking = rankImages(facts, defaultPolicy);
   const all = { by: 'image', sort: 'waste', top: 1000, filter: {}, policy: defaultPolicy } as const;
-  const found = rowsOf({ images, pages: facts.pages }, { ...all, ...view });
+  const found = rowsOf(ranking, { ...all, ...view });
   return { ...found, all: [...found.rows, ...found.thirdParty] };
 }
 
@@ -105,11 +105,14 @@ describe('narrowFacts', () => {
       { ...plainSketch, pages: [0] },
       { ...plainSketch, pages: [1] },
     ]);
-    const { pages, files, placements } = narrowFacts(facts, { groups: ['ev*'], views: ['phone'] });
-    expect(pages.map(({ url }) => url)).toEqual([pageOf(0)]);
-    expect(files.map(({ contentHash }) => contentHash)).toEqual(['hash-0']);
-    expect(placements.map(({ view }) => view)).toEqual(['phone']);
-    expect(narrowFacts(facts, { pages: ['/1'] }).files).toHaveLength(1);
+    const narrowed = narrowFacts(facts, { groups: ['ev*'], views: ['phone'] });
+    expect(narrowed.pages.map(({ url }) => url)).toEqual([pageOf(0)]);
+    expect([...narrowed.placements].map(({ page, view }) => [page, view])).toEqual([
+      [pageOf(0), 'phone'],
+    ]);
+    const { images, perVisit } = rankImages(narrowed, defaultPolicy);
+    expect(images.map(({ file }) => file.contentHash)).toEqual(['hash-0']);
+    expect(perVisit.sentBytes).toBeCloseTo(900, 6);
     expect(narrowFacts(facts, {})).toBe(facts);
   });
 });

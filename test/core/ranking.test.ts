@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { Allowances } from '../../src/core/allowance.js';
 import { defaultPolicy } from '../../src/core/policy.js';
 import type { Policy } from '../../src/core/policy.js';
-import { largestNeeds, rankImages } from '../../src/core/ranking.js';
+import { largestNeeds, needsOfPlacements } from '../../src/core/placement-needs.js';
+import { rankImages } from '../../src/core/ranking.js';
 import { causes } from '../../src/core/waste.js';
 import { anySketch, pageOf, plainSketch, sketchViews, surveyOf } from '../support/survey-facts.js';
+import { tablesOf } from '../support/tables.js';
 
 describe('rankImages', () => {
   it('has totals that are the sums of its files, for every survey', () => {
@@ -26,11 +27,13 @@ describe('rankImages', () => {
   });
 
   it('needs of a file what its encode has, and less in a view that needs less', () => {
-    const { images } = rankImages(surveyOf([plainSketch]), defaultPolicy);
+    const facts = surveyOf([plainSketch]);
+    const { images } = rankImages(facts, defaultPolicy);
     const [image] = images;
     expect(image!.waste).toMatchObject({ sentBytes: 900, neededBytes: 100, wasteBytes: 800 });
-    const needed = image!.deliveries.map(({ view, need, waste }) => [
-      view,
+    const { visits } = facts;
+    const needed = image!.deliveries.map(({ visit, judged: { need, waste } }) => [
+      visits[visit]!.view,
       need?.width,
       waste?.neededBytes,
     ]);
@@ -71,7 +74,7 @@ describe('rankImages', () => {
       defaultPolicy,
     );
     expect(images[0]!.waste?.wasteBytes).toBe(0);
-    const wasted = images[0]!.deliveries.map(({ waste }) => waste?.causes.neverShown);
+    const wasted = images[0]!.deliveries.map(({ judged }) => judged.waste?.causes.neverShown);
     expect(wasted).toEqual([0, 1000, 0, 1000]);
     expect(images[0]!.perVisit.wasteBytes).toBeCloseTo(400, 6);
   });
@@ -91,8 +94,9 @@ describe('rankImages', () => {
 
   it('lists files that no element shows, and does not judge them', () => {
     const facts = surveyOf([plainSketch, plainSketch]);
-    const placements = facts.placements.filter(({ contentHash }) => contentHash === 'hash-0');
-    const { images, unplaced, totals } = rankImages({ ...facts, placements }, defaultPolicy);
+    const placed = [...facts.placements].filter(({ contentHash }) => contentHash === 'hash-0');
+    const tables = tablesOf(facts.files, placed, [...facts.responses]);
+    const { images, unplaced, totals } = rankImages({ ...facts, ...tables }, defaultPolicy);
     expect(images).toHaveLength(2);
     expect(unplaced).toBe(1);
     expect([images[1]!.waste, images[1]!.placements]).toEqual([null, []]);
@@ -109,8 +113,9 @@ describe('rankImages', () => {
 
   it('finds what is no waste: blurred, mislabelled, sent under several addresses', () => {
     const facts = surveyOf([{ ...plainSketch, addresses: 2, slotWidth: 1500 }]);
-    const responses = facts.responses.map((one) => ({ ...one, declaredType: 'image/png' }));
-    const { images } = rankImages({ ...facts, responses }, defaultPolicy);
+    const answers = [...facts.responses].map((one) => ({ ...one, declaredType: 'image/png' }));
+    const tables = tablesOf(facts.files, [...facts.placements], answers);
+    const { images } = rankImages({ ...facts, ...tables }, defaultPolicy);
     const found = images[0]!.findings.map(({ id }) => id);
     for (const id of ['mislabelled', 'nameless', 'several-addresses', 'too-few-pixels'])
       expect(found).toContain(id);
@@ -121,7 +126,7 @@ describe('rankImages', () => {
     const foreign = (policy: Policy) =>
       rankImages(facts, policy).images.map(({ thirdParty, deliveries }) => [
         thirdParty,
-        deliveries[0]!.thirdParty,
+        deliveries[0]!.judged.thirdParty,
       ]);
     expect(foreign(defaultPolicy)).toEqual([[true, true]]);
     expect(foreign({ ...defaultPolicy, ownHosts: ['b.test'] })).toEqual([[false, false]]);
@@ -146,12 +151,11 @@ describe('rankImages', () => {
 
 describe('largestNeeds', () => {
   const needsOf = (views = sketchViews, policy: Policy = defaultPolicy) => {
-    const { placements, files } = surveyOf([
-      plainSketch,
-      { ...plainSketch, shown: [false, false] },
-    ]);
-    const allowances = new Allowances(policy.rules, new Map([[pageOf(0), 'even']]));
-    return largestNeeds(placements, files, views, policy, allowances);
+    const facts = surveyOf([plainSketch, { ...plainSketch, shown: [false, false] }]);
+    return largestNeeds(
+      facts,
+      needsOfPlacements({ ...facts, head: { ...facts.head, views } }, policy),
+    );
   };
 
   it('is the largest need of each file that shows pixels, at the density of its views', () => {

@@ -38,10 +38,10 @@ describe('the schema', () => {
     const facts = workspace.pages.read(workspace.surveys.find('old'));
     expect(facts.files).toEqual([file]);
     expect(facts.pages).toMatchObject([{ url: page, visits: null, group: null }]);
-    expect(facts.responses).toMatchObject([
+    expect([...facts.responses]).toMatchObject([
       { page, view: 'phone', contentHash: file.contentHash, status: 200, transferBytes: 1100 },
     ]);
-    expect(facts.placements).toEqual([
+    expect([...facts.placements]).toEqual([
       {
         page,
         view: 'phone',
@@ -60,8 +60,8 @@ describe('the schema', () => {
         markup: null,
       },
     ]);
-    expect(facts.curves).toEqual([
-      { page, kind: 'img', selector: '#x', pieces: [{ from: 320, to: 2560, a: 0, b: 20 }] },
+    expect(facts.curveOf(0, { kind: 'img', selector: '#x' })).toEqual([
+      { from: 320, to: 2560, a: 0, b: 20 },
     ]);
     expect(workspace.surveys.list()).toMatchObject([{ label: 'old', files: 1, bytes: 900 }]);
     workspace.close();

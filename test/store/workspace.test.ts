@@ -124,14 +124,15 @@ describe('Workspace', () => {
     const second = open(folder);
     const facts = second.pages.read(second.surveys.find('before'));
     const page = 'http://a.test/';
-    expect(facts).toEqual({
-      head: { ...head, finishedAt: now },
-      pages: [record.page],
-      files: [file],
-      responses: record.visits[0]!.responses.map((one) => ({ ...one, page, view: 'phone' })),
-      placements: record.visits[0]!.placements.map((one) => ({ ...one, page, view: 'phone' })),
-      curves: record.curves.map((curve) => ({ ...curve, page })),
-    });
+    const { view, placements, responses } = record.visits[0]!;
+    expect(facts.head).toEqual({ ...head, finishedAt: now });
+    expect(facts.pages).toEqual([record.page]);
+    expect(facts.files).toEqual([file]);
+    expect(facts.visits).toEqual([{ page, view, measured: true }]);
+    expect([...facts.responses]).toEqual(responses.map((one) => ({ ...one, page, view })));
+    expect([...facts.placements]).toEqual(placements.map((one) => ({ ...one, page, view })));
+    for (const curve of record.curves) expect(facts.curveOf(0, curve)).toEqual(curve.pieces);
+    expect(facts.curveOf(0, { kind: 'img', selector: '#elsewhere' })).toBeNull();
     expect(second.pages.shapes(head.id)).toEqual([{ url: page, shape: record.shape }]);
     expect(second.pages.skipped(head.id)).toEqual([
       { url: 'http://a.test/b.pdf', reason: 'a .pdf file' },

@@ -3,6 +3,7 @@ import type { ImageFile, ImageResponse } from '../../src/core/image-file.js';
 import type { Placement } from '../../src/core/placement.js';
 import type { Encoded, SurveyFacts, SurveyedPage } from '../../src/core/survey.js';
 import { noBytes } from '../../src/core/request.js';
+import { tablesOf } from './tables.js';
 import { defaultViews } from '../../src/core/view.js';
 
 /** One image file of a made-up survey. */
@@ -52,6 +53,13 @@ export function pageOf(page: number): string {
   return `http://a.test/${page}`;
 }
 
+/** The slot curve of the first file on the first page. */
+const slotCurve = [{ from: 320, to: 2560, a: 0, b: 100 }];
+
+function slotSelector(index: number): string {
+  return `ul > li:nth-of-type(${index + 1}) > img`;
+}
+
 const intrinsic = { width: 1000, height: 500 };
 
 /** A survey with the given files, in two views; page `n` is visited `visits[n]` times a month. */
@@ -84,58 +92,55 @@ export function surveyOf(
     error: null,
     bytesByType: noBytes(),
   }));
-  return {
-    head: {
-      id: 1,
-      label: 'made-up',
-      startedAt: '2026-01-01T00:00:00.000Z',
-      finishedAt: null,
-      starts: ['http://a.test/'],
-      views: sketchViews,
-    },
-    pages,
-    files,
-    responses: spots.flatMap(({ sketch, index, page, view }) =>
-      Array.from({ length: sketch.addresses }, (_, copy): ImageResponse => ({
-        page: pageOf(page),
-        view,
-        url: `http://${sketch.thirdParty ? 'b' : 'a'}.test/${index}-${copy}.jpg`,
-        contentHash: hash(index),
-        problem: null,
-        status: 200,
-        redirects: [],
-        declaredType: 'image/jpeg',
-        protocol: 'http/1.1',
-        headers: {},
-        transferBytes: sketch.bytes + 200,
-        thirdParty: sketch.thirdParty,
-      })),
-    ),
-    placements: spots.map(({ sketch, index, page, view, place }): Placement => ({
+  const head = {
+    id: 1,
+    label: 'made-up',
+    startedAt: '2026-01-01T00:00:00.000Z',
+    finishedAt: null,
+    starts: ['http://a.test/'],
+    views: sketchViews,
+  };
+  const responses = spots.flatMap(({ sketch, index, page, view }) =>
+    Array.from({ length: sketch.addresses }, (_, copy): ImageResponse => ({
       page: pageOf(page),
       view,
-      kind: 'img',
-      selector: `ul > li:nth-of-type(${index + 1}) > img`,
-      url: `http://${sketch.thirdParty ? 'b' : 'a'}.test/${index}-0.jpg`,
+      url: `http://${sketch.thirdParty ? 'b' : 'a'}.test/${index}-${copy}.jpg`,
       contentHash: hash(index),
-      slot: { width: sketch.slotWidth, height: sketch.slotWidth / 2 },
-      fit: 'fill',
-      aboveFold: true,
-      shown: sketch.shown[place]!,
-      loading: 'eager',
-      drawn: null,
-      naturalDensity: 1,
-      fetched: 'at-once',
-      markup: null,
+      problem: null,
+      status: 200,
+      redirects: [],
+      declaredType: 'image/jpeg',
+      protocol: 'http/1.1',
+      headers: {},
+      transferBytes: sketch.bytes + 200,
+      thirdParty: sketch.thirdParty,
     })),
-    curves: [
-      {
-        page: pageOf(0),
-        kind: 'img',
-        selector: 'ul > li:nth-of-type(1) > img',
-        pieces: [{ from: 320, to: 2560, a: 0, b: 100 }],
-      },
-    ],
+  );
+  const placements = spots.map(({ sketch, index, page, view, place }): Placement => ({
+    page: pageOf(page),
+    view,
+    kind: 'img',
+    selector: slotSelector(index),
+    url: `http://${sketch.thirdParty ? 'b' : 'a'}.test/${index}-0.jpg`,
+    contentHash: hash(index),
+    slot: { width: sketch.slotWidth, height: sketch.slotWidth / 2 },
+    fit: 'fill',
+    aboveFold: true,
+    shown: sketch.shown[place]!,
+    loading: 'eager',
+    drawn: null,
+    naturalDensity: 1,
+    fetched: 'at-once',
+    markup: null,
+  }));
+  const tables = tablesOf(files, placements, responses);
+  return {
+    head,
+    pages,
+    files,
+    ...tables,
+    curveOf: (visit, { selector }) =>
+      tables.visits[visit]!.page === pageOf(0) && selector === slotSelector(0) ? slotCurve : null,
     encoded: sketches.flatMap((sketch, index) => encodedOf(sketch, hash(index))),
   };
 }

@@ -29,6 +29,10 @@ export const rankCommand = defineCommand({
       describe: 'Let every visit count the same, whatever the audience',
       type: 'boolean',
     },
+    findings: {
+      describe: 'Count what else is wrong with the images [of up to 20,000 placements]',
+      type: 'boolean',
+    },
     csv: { describe: 'Print the rows as CSV', type: 'boolean' },
     markdown: { describe: 'Print the rows as a Markdown table', type: 'boolean' },
   },
@@ -41,6 +45,7 @@ export const rankCommand = defineCommand({
     page: textList('a pattern like /journal/*').default([]),
     group: textList('the name of a page group').default([]),
     unweighted: yesOrNo().default(false),
+    findings: yesOrNo().default(false),
     csv: yesOrNo().default(false),
     markdown: yesOrNo().default(false),
   }),
@@ -80,7 +85,8 @@ export const rankCommand = defineCommand({
         ...settings.page.map((pattern) => `page=${pattern}`),
         ...settings.group.map((pattern) => `group=${pattern}`),
       ].join(', ');
-      const drawing = { ...found, sheet, by, unweighted, narrowed };
+      const { findings } = settings;
+      const drawing = { ...found, sheet, by, unweighted, narrowed, findings };
       if (csv) say(rankCsv(drawing));
       else if (markdown) say(rankMarkdown(drawing));
       else

@@ -10,13 +10,17 @@ export interface Finding {
   readonly message: string;
 }
 
+/** A placement, and how its slot follows the viewport. */
+export interface PlacedImage extends Placement {
+  /** The slot curve; `null` where it was not swept. */
+  readonly curve: () => readonly CurvePiece[] | null;
+}
+
 /** All that a check may look at. */
 export interface ImageCase {
   readonly file: ImageFile;
   readonly responses: readonly ImageResponse[];
-  readonly placements: readonly Placement[];
-  /** The slot curve of a placement; `null` where it was not swept. */
-  readonly curveOf: (placement: Placement) => readonly CurvePiece[] | null;
+  readonly placements: readonly PlacedImage[];
   readonly policy: Policy;
   readonly views: ReadonlyMap<string, View>;
 }

@@ -13,11 +13,11 @@ const widths = [360, 390, 430, 600, 768, 820, 1024, 1280, 1366, 1440, 1600, 1920
  * Holds what `sizes` declares against the slot as it was measured at all widths. Without it a browser
  * takes the slot to be as wide as the viewport.
  */
-export const wrongSizes: ImageCheck = ({ placements, curveOf }) => {
+export const wrongSizes: ImageCheck = ({ placements }) => {
   for (const placement of placements) {
     const { markup, shown } = placement;
     if (!shown || !markup?.srcset || !/\s\d+w\b/.test(markup.srcset)) continue;
-    const slotCurve = curveOf(placement);
+    const slotCurve = placement.curve();
     if (!slotCurve?.length) continue;
     const declared = markup.sizes === null ? wholeViewport : parseSizes(markup.sizes);
     if (!declared) continue;

@@ -17,6 +17,8 @@ export interface RankDrawing extends RankedRows {
   readonly unweighted: boolean;
   /** What is not looked at, in words; empty when all is. */
   readonly narrowed: string;
+  /** Counts what was found besides, which looks at every placement; left out, only where that is soon done. */
+  readonly findings?: boolean;
 }
 
 /** A ranking as a page of text: totals, causes, then the rows. */
@@ -197,8 +199,14 @@ const maxThirdParties = 3;
 /** Files that cannot be judged are named up to this many. */
 const maxUnjudged = 3;
 
+/** So many placements are looked at in the blink of an eye. */
+const soonLookedAt = 20_000;
+
 /** How many files each finding was made of, the most frequent first. */
-function findingLine(images: readonly RankedImage[], screen: Screen): string[] {
+function findingLine({ sheet, findings }: RankDrawing, screen: Screen): string[] {
+  const { images, facts } = sheet;
+  if (!findings && facts.placements.length > soonLookedAt)
+    return ['--findings counts what else is wrong with them.'];
   const counts = new Map<string, number>();
   for (const { findings } of images)
     for (const id of new Set(findings.map((finding) => finding.id)))
@@ -211,7 +219,8 @@ function findingLine(images: readonly RankedImage[], screen: Screen): string[] {
   return [joined([`Found besides, of so many files: ${told[0]!}`, ...told.slice(1)], screen)];
 }
 
-function footnotes({ sheet, rows, leftOut, by }: RankDrawing, screen: Screen): string[] {
+function footnotes(drawing: RankDrawing, screen: Screen): string[] {
+  const { sheet, rows, leftOut, by } = drawing;
   const { dim, yellow } = paletteFor(screen);
   const { images, pages, unmatchedRules } = sheet;
   const failed = pages.filter(({ error }) => error !== null).length;
@@ -233,7 +242,7 @@ function footnotes({ sheet, rows, leftOut, by }: RankDrawing, screen: Screen): s
     ...(failed > 0
       ? [dim(`${count(failed, 'page')} had problems: zealous-lynx survey --json lists them.`)]
       : []),
-    ...findingLine(images, screen),
+    ...findingLine(drawing, screen),
     ...nextLines(rows, by),
   ];
 }

@@ -1,0 +1,217 @@
+import type { ImageResponse } from './image-file.js';
+import type { Placement } from './placement.js';
+import type { CurvePiece } from './slot-curve.js';
+import type { VisitKey } from './weight.js';
+
+/**
+ * The placements and answers of a survey as columns of numbers beside lists of what is different among them. Pages of
+ * one template repeat themselves: a survey has hundreds of thousands of placements, and few thousands of shapes.
+ */
+
+/** What a placement says besides its page, view, address, file and alternative text. */
+export type PlacementShape = Omit<Placement, 'page' | 'view' | 'url' | 'contentHash'>;
+
+/** What an answer says besides its page and view. */
+export type AnswerFacts = Omit<ImageResponse, 'page' | 'view'>;
+
+/** Column of whole numbers; −1 is none. */
+type Column = Int32Array;
+
+export interface PlacementColumns {
+  /** Place in the list of visits; never falls from one row to the next. */
+  readonly visit: Column;
+  /** Place in the list of shapes. */
+  readonly shape: Column;
+  /** Places in the list of texts. */
+  readonly url: Column;
+  readonly alt: Column;
+  /** Place in the list of files; −1 when none arrived. */
+  readonly file: Column;
+}
+
+/** All placements of a survey; row by row, a placement is put together when it is asked for. */
+export class PlacementTable {
+  readonly columns: PlacementColumns;
+  readonly shapes: readonly PlacementShape[];
+  readonly texts: readonly string[];
+  readonly #visits: readonly VisitKey[];
+  readonly #hashes: readonly string[];
+
+  /** @param hashes content hashes of the files, as the column of files counts them */
+  constructor(
+    columns: PlacementColumns,
+    shapes: readonly PlacementShape[],
+    texts: readonly string[],
+    visits: readonly VisitKey[],
+    hashes: readonly string[],
+  ) {
+    this.columns = columns;
+    this.shapes = shapes;
+    this.texts = texts;
+    this.#visits = visits;
+    this.#hashes = hashes;
+  }
+
+  get length(): number {
+    return this.columns.visit.length;
+  }
+
+  at(row: number): Placement {
+    const { visit, shape, url, alt, file } = this.columns;
+    const { page, view } = this.#visits[visit[row]!]!;
+    const { markup, ...rest } = this.shapes[shape[row]!]!;
+    const text = alt[row]!;
+    return {
+      page,
+      view,
+      ...rest,
+      url: this.texts[url[row]!]!,
+      contentHash: this.#hashes[file[row]!] ?? null,
+      markup: markup && { ...markup, alt: text < 0 ? null : this.texts[text]! },
+    };
+  }
+
+  *[Symbol.iterator](): Generator<Placement> {
+    for (let row = 0; row < this.length; row++) yield this.at(row);
+  }
+
+  /** The rows of some visits. */
+  ofVisits(keep: readonly boolean[]): PlacementTable {
+    const columns = rowsOf(this.columns, keep);
+    return new PlacementTable(columns, this.shapes, this.texts, this.#visits, this.#hashes);
+  }
+}
+
+export interface AnswerColumns {
+  readonly visit: Column;
+  /** Place in the list of answers. */
+  readonly answer: Column;
+  readonly file: Column;
+}
+
+/** All answers that images came with, or did not. */
+export class AnswerTable {
+  readonly columns: AnswerColumns;
+  readonly answers: readonly AnswerFacts[];
+  readonly #visits: readonly VisitKey[];
+
+  constructor(
+    columns: AnswerColumns,
+    answers: readonly AnswerFacts[],
+    visits: readonly VisitKey[],
+  ) {
+    this.columns = columns;
+    this.answers = answers;
+    this.#visits = visits;
+  }
+
+  get length(): number {
+    return this.columns.visit.length;
+  }
+
+  at(row: number): ImageResponse {
+    const { page, view } = this.#visits[this.columns.visit[row]!]!;
+    return { page, view, ...this.answers[this.columns.answer[row]!]! };
+  }
+
+  *[Symbol.iterator](): Generator<ImageResponse> {
+    for (let row = 0; row < this.length; row++) yield this.at(row);
+  }
+
+  ofVisits(keep: readonly boolean[]): AnswerTable {
+    return new AnswerTable(rowsOf(this.columns, keep), this.answers, this.#visits);
+  }
+}
+
+/**
+ * The slot curve of an element on the page of a visit; `null` where it was not swept. Curves that are the same are the
+ * same list.
+ */
+export type CurveOf = (
+  visit: number,
+  element: Pick<Placement, 'kind' | 'selector'>,
+) => readonly CurvePiece[] | null;
+
+/** Rows of a table under the files that they are of: `rows` from `starts[file]` to before `starts[file + 1]`. */
+export interface ByFile {
+  readonly rows: Column;
+  readonly starts: Column;
+}
+
+/** Sorts rows by their files; those of one file stay in order, those of none are left out. */
+export function byFile(file: Column, files: number): ByFile {
+  const starts = new Int32Array(files + 1);
+  for (const one of file) if (one >= 0) starts[one + 1]!++;
+  for (let at = 0; at < files; at++) starts[at + 1]! += starts[at]!;
+  const next = starts.slice();
+  const rows = new Int32Array(starts[files]!);
+  file.forEach((one, row) => {
+    if (one >= 0) rows[next[one]!++] = row;
+  });
+  return { rows, starts };
+}
+
+function rowsOf<Columns extends { readonly visit: Column }>(
+  columns: Columns,
+  keep: readonly boolean[],
+): Columns {
+  const { visit } = columns;
+  const kept = Int32Array.from(visit.keys()).filter((row) => keep[visit[row]!]);
+  const entries = Object.entries<Column>(columns as Columns & Record<string, Column>);
+  return Object.fromEntries(
+    entries.map(([name, column]) => [name, kept.map((row) => column[row]!)]),
+  ) as unknown as Columns;
+}
+
+/** Gathers rows whose number is not known before. */
+export class ColumnBuilder<Name extends string> {
+  readonly #names: readonly Name[];
+  #columns: Int32Array[];
+  #length = 0;
+
+  constructor(names: readonly Name[]) {
+    this.#names = names;
+    this.#columns = names.map(() => new Int32Array(1024));
+  }
+
+  /** @param values one for each name, in their order */
+  push(...values: readonly number[]): void {
+    if (this.#length === this.#columns[0]!.length)
+      this.#columns = this.#columns.map((column) => {
+        const longer = new Int32Array(column.length * 2);
+        longer.set(column);
+        return longer;
+      });
+    for (let at = 0; at < this.#columns.length; at++)
+      this.#columns[at]![this.#length] = values[at]!;
+    this.#length++;
+  }
+
+  done(): Record<Name, Int32Array> {
+    const entries = this.#names.map((name, at) => [
+      name,
+      this.#columns[at]!.slice(0, this.#length),
+    ]);
+    return Object.fromEntries(entries) as Record<Name, Int32Array>;
+  }
+}
+
+/** Numbers what is different, in the order in which it is first seen. */
+export class Dictionary<Key, Value> {
+  readonly values: Value[] = [];
+  readonly #places = new Map<Key, number>();
+  readonly #valueOf: (key: Key) => Value;
+
+  constructor(valueOf: (key: Key) => Value) {
+    this.#valueOf = valueOf;
+  }
+
+  placeOf(key: Key): number {
+    let place = this.#places.get(key);
+    if (place === undefined) {
+      place = this.values.push(this.#valueOf(key)) - 1;
+      this.#places.set(key, place);
+    }
+    return place;
+  }
+}
