@@ -1,7 +1,7 @@
 import { readFamilyKey } from './family-key.js';
 import type { FamilyKey } from './family-key.js';
 import type { GroupRow } from './groupings.js';
-import type { Delivery, Judged } from './ledger.js';
+import type { Delivery } from './ledger.js';
 import type { RankedImage } from './ranked-image.js';
 import { sizesText } from './sizes-text.js';
 import { fitSlotCurve, slotWidthAt } from './slot-curve.js';
@@ -46,21 +46,26 @@ export function demandsOf(
   deliveries: readonly Delivery[],
   images: ReadonlyMap<number, RankedImage>,
 ): Demand[] {
-  const demands = new Map<Judged, { weight: number; file: number }>();
-  for (const { file, judged, weight } of deliveries) {
-    const known = demands.get(judged);
-    if (known) known.weight += weight;
-    else demands.set(judged, { weight, file });
+  const demands: Demand[] = [];
+  // The deliveries of one file come one after the other.
+  for (let from = 0, to = 0; from < deliveries.length; from = to) {
+    const { file } = deliveries[from]!;
+    const widths = new Map<number, number>();
+    for (; deliveries[to]?.file === file; to++) {
+      const { judged, weight } = deliveries[to]!;
+      if (judged.need) widths.set(judged.need.width, (widths.get(judged.need.width) ?? 0) + weight);
+    }
+    const image = images.get(file);
+    if (!image?.encoded?.need || !image.file.intrinsic) continue;
+    const { steps, need } = image.encoded;
+    const widest = image.file.intrinsic.width;
+    for (const [width, weight] of widths) {
+      const bytesAt = (wide: number) =>
+        weight * steps.best * (Math.min(wide, widest) / need.width) ** (2 * steps.exponent);
+      demands.push({ width, bytesAt });
+    }
   }
-  return [...demands].flatMap(([{ need }, { weight, file }]): Demand[] => {
-    const { encoded, file: image } = images.get(file) ?? {};
-    if (!need || !encoded?.need || !image?.intrinsic) return [];
-    const { steps, need: most } = encoded;
-    const widest = image.intrinsic.width;
-    const bytesAt = (wide: number) =>
-      weight * steps.best * (Math.min(wide, widest) / most.width) ** (2 * steps.exponent);
-    return [{ width: need.width, bytesAt }];
-  });
+  return demands;
 }
 
 /** Viewport widths between the ends of pieces at which curves are compared. */
@@ -71,11 +76,11 @@ function widestCurve(
   deliveries: readonly Delivery[],
   { placements, curveOf }: SurveyFacts,
 ): readonly CurvePiece[] | null {
-  const { columns, shapes } = placements;
+  const { shape } = placements.columns;
   const curves = new Set<readonly CurvePiece[]>();
   for (const { deciding, visit } of deliveries) {
     if (deciding < 0) continue;
-    const curve = curveOf(visit, shapes[columns.shape[deciding]!]!);
+    const curve = curveOf(visit, shape[deciding]!);
     if (curve && curve.length > 0) curves.add(curve);
   }
   const all = [...curves];

@@ -60,7 +60,8 @@ function byPage({ visits }: SurveyFacts, nameOf: (page: string) => string): Keys
 function byHost({ placements, responses, files }: SurveyFacts): Keys {
   const hosts = new Dictionary<string, string>((host) => host);
   const hostAt = (url: string) => (isInDocument(url) ? inDocument : hostOf(url));
-  const ofText = placements.texts.map(() => -1);
+  const { addresses } = placements.lists;
+  const ofText = addresses.map(() => -1);
   const ofFile = files.map(() => -1);
   const { answer, file } = responses.columns;
   file.forEach((at, row) => {
@@ -68,9 +69,7 @@ function byHost({ placements, responses, files }: SurveyFacts): Keys {
       ofFile[at] = hosts.placeOf(hostAt(responses.answers[answer[row]!]!.url));
   });
   const textHost = (text: number) =>
-    ofText[text]! < 0
-      ? (ofText[text] = hosts.placeOf(hostAt(placements.texts[text]!)))
-      : ofText[text]!;
+    ofText[text]! < 0 ? (ofText[text] = hosts.placeOf(hostAt(addresses[text]!))) : ofText[text]!;
   return {
     of: ({ deciding, file: at }) =>
       deciding < 0 ? ofFile[at]! : textHost(placements.columns.url[deciding]!),
@@ -84,7 +83,7 @@ function byFamily(facts: SurveyFacts): Keys {
   const groups = groupsOf(facts);
   const where = byPage(facts, (page) => groups.get(page) ?? page);
   const slots = new Dictionary<string, string>((slot) => slot);
-  const ofShape = placements.shapes.map(({ kind, selector }) =>
+  const ofShape = placements.lists.shapes.map(({ kind, selector }) =>
     slots.placeOf(`${kind}\n${slotOf(selector)}`),
   );
   const nowhere = slots.placeOf('\n');
@@ -121,7 +120,7 @@ function plainRows(deliveries: readonly Delivery[], keys: Keys): GroupRow[] {
     const place = keys.of(delivery) * 2 + Number(delivery.judged.thirdParty);
     let row = rows.get(place);
     if (!row) rows.set(place, (row = { sum: new PortionSum(), members: [] }));
-    row.sum.add(delivery.judged, delivery.weight);
+    row.sum.add(delivery.judged.amounts, delivery.weight);
     row.members.push(delivery);
   }
   return [...rows].map(([place, { sum, members }]) => ({

@@ -5,6 +5,8 @@ import type { ImageFile } from './image-file.js';
 import { pixelsAt } from './need.js';
 import type { PlacementNeeds } from './placement-needs.js';
 import type { Policy } from './policy.js';
+import { amountsOf } from './portion.js';
+import type { Amounts } from './portion.js';
 import { area } from './size.js';
 import type { Size } from './size.js';
 import { byFile } from './survey-tables.js';
@@ -38,6 +40,8 @@ export interface Judged {
   readonly waste: Waste | null;
   readonly sentBytes: number;
   readonly thirdParty: boolean;
+  /** What it adds to a sum. */
+  readonly amounts: Amounts;
 }
 
 /** What has to be known to judge deliveries. */
@@ -186,7 +190,8 @@ class FileJudge {
     const steps = this.#exempt ? undefined : stepsFor(file, encoded, need);
     const canJudge = this.placed >= 0 && (problem === null || !shown);
     const waste = canJudge ? splitWaste(bytes, times, shown, steps) : null;
-    return { factor, need, waste, sentBytes: bytes * times, thirdParty };
+    const sentBytes = bytes * times;
+    return { factor, need, waste, sentBytes, thirdParty, amounts: amountsOf(waste, sentBytes) };
   }
 }
 

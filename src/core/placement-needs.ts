@@ -24,11 +24,12 @@ export function needsOfPlacements(
   const density = visits.map(({ view }) => densities.get(view) ?? 1);
   const intrinsics = files.map(({ intrinsic }) => intrinsic);
   const { visit, shape, file } = placements.columns;
+  const { shapes } = placements.lists;
   const factors = new Float64Array(placements.length);
   const exempt = new Uint8Array(placements.length);
   const hasRules = policy.rules.length > 0;
   for (let row = 0; row < placements.length; row++) {
-    const form = placements.shapes[shape[row]!]!;
+    const form = shapes[shape[row]!]!;
     if (!form.shown) continue;
     const allowed = hasRules ? allowances.of(placements.at(row)) : undefined;
     if (allowed?.exempt) exempt[row] = 1;

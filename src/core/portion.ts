@@ -1,6 +1,6 @@
-import type { Delivery, Judged } from './ledger.js';
+import type { Delivery } from './ledger.js';
 import { causes, noWaste } from './waste.js';
-import type { WasteByCause } from './waste.js';
+import type { Waste, WasteByCause } from './waste.js';
 
 /** Bytes in an average visit; not whole numbers, because most visits have only some of the images. */
 export interface Portion {
@@ -15,34 +15,33 @@ export interface Portion {
 /** The weighted sum of deliveries. */
 export function portionOf(deliveries: Iterable<Pick<Delivery, 'judged' | 'weight'>>): Portion {
   const sum = new PortionSum();
-  for (const { judged, weight } of deliveries) sum.add(judged, weight);
+  for (const { judged, weight } of deliveries) sum.add(judged.amounts, weight);
   return sum.done();
 }
 
-/** A weighted sum that grows. Most deliveries are like others: their weights are added up before their bytes are. */
-export class PortionSum {
-  readonly #weights = new Map<Judged, number>();
+/** What one delivery adds to a sum: needed and unknown bytes, then those of each cause. */
+export type Amounts = Float64Array;
 
-  add(judged: Judged, weight: number): void {
-    this.#weights.set(judged, (this.#weights.get(judged) ?? 0) + weight);
+/** The amounts of what was sent, split or not. */
+export function amountsOf(waste: Waste | null, sentBytes: number): Amounts {
+  if (!waste) return Float64Array.of(0, sentBytes, ...causes.map(() => 0));
+  return Float64Array.of(waste.neededBytes, 0, ...causes.map((cause) => waste.causes[cause]));
+}
+
+/** A weighted sum that grows. */
+export class PortionSum {
+  readonly #sums = new Float64Array(2 + causes.length);
+
+  add(amounts: Amounts, weight: number): void {
+    const sums = this.#sums;
+    for (let at = 0; at < sums.length; at++) sums[at]! += amounts[at]! * weight;
   }
 
   done(): Portion {
-    let [sentBytes, neededBytes, unknownBytes] = [0, 0, 0];
+    const [neededBytes = 0, unknownBytes = 0, ...parts] = this.#sums;
     const split = noWaste();
-    for (const [{ waste, sentBytes: sent }, weight] of this.#weights)
-      if (waste) {
-        sentBytes += waste.sentBytes * weight;
-        neededBytes += waste.neededBytes * weight;
-        for (const cause of causes) split[cause] += waste.causes[cause] * weight;
-      } else unknownBytes += sent * weight;
-    return {
-      sentBytes,
-      neededBytes,
-      wasteBytes: sentBytes - neededBytes,
-      causes: split,
-      unknownBytes,
-    };
+    causes.forEach((cause, at) => (split[cause] = parts[at]!));
+    return fromParts({ neededBytes, unknownBytes, causes: split });
   }
 }
 

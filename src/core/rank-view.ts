@@ -114,18 +114,24 @@ function countsOf(
   { visits }: SurveyFacts,
   images: ReadonlyMap<number, RankedImage>,
 ): Counts {
-  const waste = new Map<number, number>();
-  const seen = new Set<number>();
-  for (const { file, visit, judged, weight } of deliveries) {
-    seen.add(visit);
-    const bytes = (judged.waste?.wasteBytes ?? 0) * weight;
-    waste.set(file, (waste.get(file) ?? 0) + bytes);
-  }
+  let files = 0;
   let worst = -1;
   let most = -1;
-  for (const [file, bytes] of waste) if (bytes > most) [worst, most] = [file, bytes];
-  const pages = new Set([...seen].map((visit) => visits[visit]!.page));
-  return { files: waste.size, pages: pages.size, worst: images.get(worst) ?? null };
+  const seen = new Uint8Array(visits.length);
+  // The deliveries of one file come one after the other.
+  for (let from = 0, to = 0; from < deliveries.length; from = to) {
+    const { file } = deliveries[from]!;
+    let bytes = 0;
+    for (; deliveries[to]?.file === file; to++) {
+      const { judged, visit, weight } = deliveries[to]!;
+      seen[visit] = 1;
+      bytes += (judged.waste?.wasteBytes ?? 0) * weight;
+    }
+    files++;
+    if (bytes > most) [worst, most] = [file, bytes];
+  }
+  const pages = new Set(visits.filter((_, visit) => seen[visit] === 1).map(({ page }) => page));
+  return { files, pages: pages.size, worst: images.get(worst) ?? null };
 }
 
 /** Works something out once. */

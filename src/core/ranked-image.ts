@@ -115,8 +115,8 @@ export class RankedImage {
     const { rows, starts } = this.#ledger.placements;
     return Array.from(rows.subarray(starts[this.place], starts[this.place + 1]), (row) => {
       const placement = placements.at(row);
-      const visit = placements.columns.visit[row]!;
-      return Object.assign(placement, { curve: () => curveOf(visit, placement) });
+      const { visit, shape } = placements.columns;
+      return Object.assign(placement, { curve: () => curveOf(visit[row]!, shape[row]!) });
     });
   }
 

@@ -22,32 +22,37 @@ export interface PlacementColumns {
   readonly visit: Column;
   /** Place in the list of shapes. */
   readonly shape: Column;
-  /** Places in the list of texts. */
+  /** Place in the list of addresses. */
   readonly url: Column;
+  /** Place in the list of alternative texts. */
   readonly alt: Column;
   /** Place in the list of files; −1 when none arrived. */
   readonly file: Column;
 }
 
+/** What the columns of placements are places in. */
+export interface PlacementLists {
+  readonly shapes: readonly PlacementShape[];
+  readonly addresses: readonly string[];
+  readonly alts: readonly string[];
+}
+
 /** All placements of a survey; row by row, a placement is put together when it is asked for. */
 export class PlacementTable {
   readonly columns: PlacementColumns;
-  readonly shapes: readonly PlacementShape[];
-  readonly texts: readonly string[];
+  readonly lists: PlacementLists;
   readonly #visits: readonly VisitKey[];
   readonly #hashes: readonly string[];
 
   /** @param hashes content hashes of the files, as the column of files counts them */
   constructor(
     columns: PlacementColumns,
-    shapes: readonly PlacementShape[],
-    texts: readonly string[],
+    lists: PlacementLists,
     visits: readonly VisitKey[],
     hashes: readonly string[],
   ) {
     this.columns = columns;
-    this.shapes = shapes;
-    this.texts = texts;
+    this.lists = lists;
     this.#visits = visits;
     this.#hashes = hashes;
   }
@@ -59,15 +64,15 @@ export class PlacementTable {
   at(row: number): Placement {
     const { visit, shape, url, alt, file } = this.columns;
     const { page, view } = this.#visits[visit[row]!]!;
-    const { markup, ...rest } = this.shapes[shape[row]!]!;
-    const text = alt[row]!;
+    const { shapes, addresses, alts } = this.lists;
+    const { markup, ...rest } = shapes[shape[row]!]!;
     return {
       page,
       view,
       ...rest,
-      url: this.texts[url[row]!]!,
+      url: addresses[url[row]!]!,
       contentHash: this.#hashes[file[row]!] ?? null,
-      markup: markup && { ...markup, alt: text < 0 ? null : this.texts[text]! },
+      markup: markup && { ...markup, alt: alts[alt[row]!] ?? null },
     };
   }
 
@@ -78,7 +83,7 @@ export class PlacementTable {
   /** The rows of some visits. */
   ofVisits(keep: readonly boolean[]): PlacementTable {
     const columns = rowsOf(this.columns, keep);
-    return new PlacementTable(columns, this.shapes, this.texts, this.#visits, this.#hashes);
+    return new PlacementTable(columns, this.lists, this.#visits, this.#hashes);
   }
 }
 
@@ -124,13 +129,10 @@ export class AnswerTable {
 }
 
 /**
- * The slot curve of an element on the page of a visit; `null` where it was not swept. Curves that are the same are the
- * same list.
+ * The slot curve of the element of a shape, by its place in the list, on the page of a visit; `null` where it was not
+ * swept. Curves that are the same are the same list.
  */
-export type CurveOf = (
-  visit: number,
-  element: Pick<Placement, 'kind' | 'selector'>,
-) => readonly CurvePiece[] | null;
+export type CurveOf = (visit: number, shape: number) => readonly CurvePiece[] | null;
 
 /** Rows of a table under the files that they are of: `rows` from `starts[file]` to before `starts[file + 1]`. */
 export interface ByFile {
@@ -161,39 +163,6 @@ function rowsOf<Columns extends { readonly visit: Column }>(
   return Object.fromEntries(
     entries.map(([name, column]) => [name, kept.map((row) => column[row]!)]),
   ) as unknown as Columns;
-}
-
-/** Gathers rows whose number is not known before. */
-export class ColumnBuilder<Name extends string> {
-  readonly #names: readonly Name[];
-  #columns: Int32Array[];
-  #length = 0;
-
-  constructor(names: readonly Name[]) {
-    this.#names = names;
-    this.#columns = names.map(() => new Int32Array(1024));
-  }
-
-  /** @param values one for each name, in their order */
-  push(...values: readonly number[]): void {
-    if (this.#length === this.#columns[0]!.length)
-      this.#columns = this.#columns.map((column) => {
-        const longer = new Int32Array(column.length * 2);
-        longer.set(column);
-        return longer;
-      });
-    for (let at = 0; at < this.#columns.length; at++)
-      this.#columns[at]![this.#length] = values[at]!;
-    this.#length++;
-  }
-
-  done(): Record<Name, Int32Array> {
-    const entries = this.#names.map((name, at) => [
-      name,
-      this.#columns[at]!.slice(0, this.#length),
-    ]);
-    return Object.fromEntries(entries) as Record<Name, Int32Array>;
-  }
 }
 
 /** Numbers what is different, in the order in which it is first seen. */

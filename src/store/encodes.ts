@@ -1,4 +1,5 @@
 import type Database from 'libsql';
+import { allRows } from './all-rows.js';
 import type { Size } from '../core/size.js';
 import type { Encoded } from '../core/survey.js';
 
@@ -6,7 +7,7 @@ import type { Encoded } from '../core/survey.js';
 export class EncodeStore {
   readonly #insert: Database.Statement;
   readonly #one: Database.Statement;
-  readonly #ofSurvey: Database.Statement;
+  readonly #ofSurvey: (policy: string, surveyId: number) => [string, number, number, string][];
 
   constructor(database: Database.Database) {
     this.#insert = database.prepare(
@@ -17,7 +18,9 @@ export class EncodeStore {
       `SELECT result FROM encoded
        WHERE content_hash = ? AND need_width = ? AND need_height = ? AND policy = ?`,
     );
-    this.#ofSurvey = database.prepare(
+    this.#ofSurvey = allRows(
+      database,
+      ['content_hash', 'need_width', 'need_height', 'result'],
       `SELECT content_hash, need_width, need_height, result
        FROM encoded JOIN survey_file USING (content_hash) WHERE policy = ? AND survey_id = ?`,
     );
@@ -35,7 +38,7 @@ export class EncodeStore {
     surveyId: number,
     policy: string,
   ): (contentHash: string, need: Size | null) => Encoded | undefined {
-    const rows = this.#ofSurvey.raw().all(policy, surveyId) as [string, number, number, string][];
+    const rows = this.#ofSurvey(policy, surveyId);
     const results = new Map(
       rows.map(([hash, width, height, result]) => [`${hash} ${width} ${height}`, result]),
     );

@@ -1,15 +1,25 @@
 import type Database from 'libsql';
 import type { ImageFile } from '../core/image-file.js';
 
-interface ImageRow {
-  readonly content_hash: string;
-  readonly media_type: string;
-  readonly width: number | null;
-  readonly height: number | null;
-  readonly bytes: number;
-  readonly frames: number;
-  readonly problem: string | null;
-}
+export const imageColumns = [
+  'content_hash',
+  'media_type',
+  'width',
+  'height',
+  'bytes',
+  'frames',
+  'problem',
+] as const;
+
+export type ImageRow = readonly [
+  contentHash: string,
+  mediaType: string,
+  width: number | null,
+  height: number | null,
+  bytes: number,
+  frames: number,
+  problem: string | null,
+];
 
 /** Facts of image files, each content once, whatever survey it came from. */
 export class ImageStore {
@@ -22,7 +32,9 @@ export class ImageStore {
          (content_hash, media_type, width, height, bytes, frames, problem)
        VALUES (?, ?, ?, ?, ?, ?, ?)`,
     );
-    this.#one = database.prepare('SELECT * FROM image_file WHERE content_hash = ?');
+    this.#one = database
+      .prepare(`SELECT ${imageColumns.join(', ')} FROM image_file WHERE content_hash = ?`)
+      .raw();
   }
 
   add(file: ImageFile): void {
@@ -47,14 +59,15 @@ export class ImageStore {
   }
 }
 
-export function toImageFile(row: ImageRow): ImageFile {
-  return {
-    contentHash: row.content_hash,
-    mediaType: row.media_type,
-    intrinsic:
-      row.width === null || row.height === null ? null : { width: row.width, height: row.height },
-    bytes: row.bytes,
-    frames: row.frames,
-    problem: row.problem,
-  };
+export function toImageFile([
+  contentHash,
+  mediaType,
+  width,
+  height,
+  bytes,
+  frames,
+  problem,
+]: ImageRow): ImageFile {
+  const intrinsic = width === null || height === null ? null : { width, height };
+  return { contentHash, mediaType, intrinsic, bytes, frames, problem };
 }

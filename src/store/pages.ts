@@ -10,7 +10,9 @@ import type {
   SurveyedPage,
 } from '../core/survey.js';
 import { curvesText } from './curves-document.js';
-import { toImageFile } from './images.js';
+import { allRows } from './all-rows.js';
+import { imageColumns, toImageFile } from './images.js';
+import type { ImageRow } from './images.js';
 import { readVisits } from './read-survey.js';
 import { toPage } from './rows.js';
 import type { PageRow } from './rows.js';
@@ -141,12 +143,12 @@ export class PageStore {
 
   /** The image files that a survey found. */
   files(surveyId: number): ImageFile[] {
-    const rows = this.#database
-      .prepare(
-        `SELECT image_file.* FROM survey_file JOIN image_file USING (content_hash)
-         WHERE survey_id = ? ORDER BY content_hash`,
-      )
-      .all(surveyId) as Parameters<typeof toImageFile>[0][];
+    const rows = allRows<ImageRow>(
+      this.#database,
+      imageColumns,
+      `SELECT image_file.* FROM survey_file JOIN image_file USING (content_hash)
+       WHERE survey_id = ? ORDER BY content_hash`,
+    )(surveyId);
     return rows.map(toImageFile);
   }
 

@@ -1,9 +1,15 @@
 import type Database from 'libsql';
 import type { ImageFile } from '../core/image-file.js';
 import type { CurvePiece } from '../core/slot-curve.js';
-import { AnswerTable, ColumnBuilder, Dictionary, PlacementTable } from '../core/survey-tables.js';
-import type { CurveOf } from '../core/survey-tables.js';
+import { AnswerTable, PlacementTable } from '../core/survey-tables.js';
+import type {
+  AnswerColumns,
+  CurveOf,
+  PlacementColumns,
+  PlacementShape,
+} from '../core/survey-tables.js';
 import type { SurveyFacts, SurveyedVisit } from '../core/survey.js';
+import { allRows } from './all-rows.js';
 import { elementText } from './curves-document.js';
 import type { TermStore } from './terms.js';
 import {
@@ -25,82 +31,137 @@ export function readVisits(
   files: readonly ImageFile[],
 ): Pick<SurveyFacts, 'visits' | 'placements' | 'responses' | 'curveOf'> {
   const texts = terms.texts(surveyId);
-  const textOf = (term: number) => texts.get(term) ?? '';
-  const shapes = new Dictionary((term: number) => readShape(textOf(term)));
-  const addresses = new Dictionary((term: number) =>
-    term < 0 ? readAlt(textOf(-term)) : textOf(term),
-  );
-  const answers = new Dictionary((term: number) => readAnswer(textOf(term)));
-  const places = new Map(files.map(({ contentHash }, place) => [contentHash, place]));
-  const fileOf = (contentHash: string | null | undefined) => places.get(contentHash ?? '') ?? -1;
-  const placed = new ColumnBuilder(['visit', 'shape', 'url', 'alt', 'file']);
-  const answered = new ColumnBuilder(['visit', 'answer', 'file']);
-  const visits: SurveyedVisit[] = [];
-  const pageIds: number[] = [];
-  const rows = database
-    .prepare(
-      `SELECT page_id, url, status, view, facts FROM visit
-       JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY page_id, visit.rowid`,
-    )
-    .raw()
-    .iterate(surveyId) as Iterable<VisitRow>;
-  for (const [pageId, url, status, view, facts] of rows) {
-    const { placements, responses } = fromVisitDocument(facts);
+  const rows = allRows<VisitRow>(
+    database,
+    ['page_id', 'url', 'status', 'view', 'facts'],
+    `SELECT page_id, url, status, view, facts FROM visit
+     JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY page_id, visit.rowid`,
+  )(surveyId);
+  const documents = rows.map(([, , , , facts]) => fromVisitDocument(facts));
+  const visits = rows.map(([, page, status, view], at): SurveyedVisit => {
+    const { placements, responses } = documents[at]!;
     const found = placements.length + responses.length > 0;
-    const visit = visits.length;
-    visits.push({ page: url, view, measured: found || (status !== null && status < 400) });
-    pageIds.push(pageId);
-    for (let at = 0; at < placements.length; at += numbersPerPlacement) {
-      const alt = placements[at + 2]!;
-      placed.push(
-        visit,
-        shapes.placeOf(placements[at]!),
-        addresses.placeOf(placements[at + 1]!),
-        // An address and an alternative text may be the same term, and are not read alike.
-        alt === noTerm ? -1 : addresses.placeOf(-alt),
-        fileOf(textOf(placements[at + 3]!)),
-      );
+    return { page, view, measured: found || (status !== null && status < 400) };
+  });
+  const places = new Map(files.map(({ contentHash }, place) => [contentHash, place]));
+  const fileOf = (contentHash: string | null) => places.get(contentHash ?? '') ?? -1;
+
+  const shapes = new Terms(texts, readShape);
+  const addresses = new Terms(texts, (text) => text);
+  const alts = new Terms(texts, readAlt);
+  const hashes = new Terms(texts, fileOf);
+  const answers = new Terms(texts, readAnswer);
+  const placed = emptyColumns(
+    sum(documents.map(({ placements }) => placements.length / numbersPerPlacement)),
+    ['visit', 'shape', 'url', 'alt', 'file'],
+  ) satisfies PlacementColumns;
+  const answered = emptyColumns(sum(documents.map(({ responses }) => responses.length)), [
+    'visit',
+    'answer',
+    'file',
+  ]) satisfies AnswerColumns;
+  let row = 0;
+  let answer = 0;
+  documents.forEach(({ placements, responses }, visit) => {
+    for (let at = 0; at < placements.length; at += numbersPerPlacement, row++) {
+      const hash = placements[at + 3]!;
+      placed.visit[row] = visit;
+      placed.shape[row] = shapes.placeOf(placements[at]!);
+      placed.url[row] = addresses.placeOf(placements[at + 1]!);
+      placed.alt[row] = alts.placeOf(placements[at + 2]!);
+      placed.file[row] = hash === noTerm ? -1 : hashes.values[hashes.placeOf(hash)]!;
     }
     for (const response of responses) {
-      const answer = answers.placeOf(response);
-      answered.push(visit, answer, fileOf(answers.values[answer]!.contentHash));
+      const place = answers.placeOf(response);
+      answered.visit[answer] = visit;
+      answered.answer[answer] = place;
+      answered.file[answer++] = fileOf(answers.values[place]!.contentHash);
     }
-  }
+  });
   const contents = files.map(({ contentHash }) => contentHash);
+  const pageIds = rows.map(([pageId]) => pageId);
   return {
     visits,
     placements: new PlacementTable(
-      placed.done(),
-      shapes.values,
-      addresses.values,
+      placed,
+      { shapes: shapes.values, addresses: addresses.values, alts: alts.values },
       visits,
       contents,
     ),
-    responses: new AnswerTable(answered.done(), answers.values, visits),
-    curveOf: curvesOf(database, pageIds, textOf),
+    responses: new AnswerTable(answered, answers.values, visits),
+    curveOf: curvesOf(database, surveyId, pageIds, shapes.values, texts),
   };
 }
 
-/** Reads the slot curves of a page when one of them is first asked for. */
+function sum(numbers: readonly number[]): number {
+  return numbers.reduce((all, number) => all + number, 0);
+}
+
+function emptyColumns<Name extends string>(
+  length: number,
+  names: readonly Name[],
+): Record<Name, Int32Array> {
+  const entries = names.map((name) => [name, new Int32Array(length)]);
+  return Object.fromEntries(entries) as Record<Name, Int32Array>;
+}
+
+/** Terms of one kind: those that occur, numbered as they do, and read once. */
+class Terms<Value> {
+  readonly values: Value[] = [];
+  readonly #texts: ReadonlyMap<number, string>;
+  readonly #read: (text: string) => Value;
+  readonly #places: Int32Array;
+
+  constructor(texts: ReadonlyMap<number, string>, read: (text: string) => Value) {
+    this.#texts = texts;
+    this.#read = read;
+    let most = 0;
+    for (const term of texts.keys()) most = Math.max(most, term);
+    this.#places = new Int32Array(most + 1).fill(-1);
+  }
+
+  /** The place of a term's value; −1 for none. */
+  placeOf(term: number): number {
+    if (term === noTerm) return -1;
+    const known = this.#places[term];
+    if (known !== undefined && known >= 0) return known;
+    const place = this.values.push(this.#read(this.#texts.get(term) ?? '')) - 1;
+    this.#places[term] = place;
+    return place;
+  }
+}
+
+/** Reads the slot curves of a survey when one of them is first asked for. */
 function curvesOf(
   database: Database.Database,
+  surveyId: number,
   pageIds: readonly number[],
-  textOf: (term: number) => string,
+  shapes: readonly PlacementShape[],
+  texts: ReadonlyMap<number, string>,
 ): CurveOf {
-  const find = database.prepare('SELECT curves FROM page WHERE id = ?');
-  const pieces = new Dictionary((term: number) => JSON.parse(textOf(term)) as CurvePiece[]);
-  const pages = new Map<number, Map<string, readonly CurvePiece[]>>();
-  return (visit, element) => {
+  let kept: ReadonlyMap<number, string> | undefined;
+  const readKept = allRows<[number, string]>(
+    database,
+    ['id', 'curves'],
+    'SELECT id, curves FROM page WHERE survey_id = ?',
+  );
+  const pieces = new Terms(texts, (text) => JSON.parse(text) as CurvePiece[]);
+  const pages = new Map<number, ReadonlyMap<string, number>>();
+  const readPage = (page: number) => {
+    kept ??= new Map(readKept(surveyId));
+    const numbers = JSON.parse(kept.get(page) ?? '[]') as number[];
+    const curves = new Map<string, number>();
+    for (let at = 0; at < numbers.length; at += 2)
+      curves.set(texts.get(numbers[at]!) ?? '', numbers[at + 1]!);
+    return curves;
+  };
+  const elements: string[] = [];
+  return (visit, shape) => {
     const page = pageIds[visit]!;
+    const element = (elements[shape] ??= elementText(shapes[shape]!));
     let curves = pages.get(page);
-    if (!curves) {
-      const { curves: kept } = find.get(page) as { curves: string };
-      const numbers = JSON.parse(kept) as number[];
-      curves = new Map();
-      for (let at = 0; at < numbers.length; at += 2)
-        curves.set(textOf(numbers[at]!), pieces.values[pieces.placeOf(numbers[at + 1]!)]!);
-      pages.set(page, curves);
-    }
-    return curves.get(elementText(element)) ?? null;
+    if (!curves) pages.set(page, (curves = readPage(page)));
+    const term = curves.get(element);
+    return term === undefined ? null : pieces.values[pieces.placeOf(term)]!;
   };
 }

@@ -1,5 +1,6 @@
 import type Database from 'libsql';
 import { LRUCache } from 'lru-cache';
+import { allRows } from './all-rows.js';
 
 /** So many terms are remembered while pages are kept. */
 const remembered = 20_000;
@@ -8,13 +9,17 @@ const remembered = 20_000;
 export class TermStore {
   readonly #insert: Database.Statement;
   readonly #find: Database.Statement;
-  readonly #all: Database.Statement;
+  readonly #all: (surveyId: number) => [id: number, text: string][];
   readonly #known = new LRUCache<string, number>({ max: remembered });
 
   constructor(database: Database.Database) {
     this.#insert = database.prepare('INSERT INTO term (survey_id, text) VALUES (?, ?)');
     this.#find = database.prepare('SELECT id FROM term WHERE survey_id = ? AND text = ?');
-    this.#all = database.prepare('SELECT id, text FROM term WHERE survey_id = ? ORDER BY id');
+    this.#all = allRows(
+      database,
+      ['id', 'text'],
+      'SELECT id, text FROM term WHERE survey_id = ? ORDER BY id',
+    );
   }
 
   /** The number of a text in a survey; a new one where it has none. */
@@ -35,7 +40,6 @@ export class TermStore {
 
   /** The texts of a survey by their numbers. */
   texts(surveyId: number): Map<number, string> {
-    const rows = this.#all.raw().all(surveyId) as [number, string][];
-    return new Map(rows);
+    return new Map(this.#all(surveyId));
   }
 }

@@ -60,9 +60,7 @@ describe('the schema', () => {
         markup: null,
       },
     ]);
-    expect(facts.curveOf(0, { kind: 'img', selector: '#x' })).toEqual([
-      { from: 320, to: 2560, a: 0, b: 20 },
-    ]);
+    expect(facts.curveOf(0, 0)).toEqual([{ from: 320, to: 2560, a: 0, b: 20 }]);
     expect(workspace.surveys.list()).toMatchObject([{ label: 'old', files: 1, bytes: 900 }]);
     workspace.close();
   });

@@ -139,8 +139,11 @@ export function surveyOf(
     pages,
     files,
     ...tables,
-    curveOf: (visit, { selector }) =>
-      tables.visits[visit]!.page === pageOf(0) && selector === slotSelector(0) ? slotCurve : null,
+    curveOf: (visit, shape) => {
+      const { selector } = tables.placements.lists.shapes[shape]!;
+      const swept = tables.visits[visit]!.page === pageOf(0) && selector === slotSelector(0);
+      return swept ? slotCurve : null;
+    },
     encoded: sketches.flatMap((sketch, index) => encodedOf(sketch, hash(index))),
   };
 }

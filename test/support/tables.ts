@@ -1,11 +1,6 @@
 import type { ImageFile, ImageResponse } from '../../src/core/image-file.js';
 import type { Placement } from '../../src/core/placement.js';
-import {
-  AnswerTable,
-  ColumnBuilder,
-  Dictionary,
-  PlacementTable,
-} from '../../src/core/survey-tables.js';
+import { AnswerTable, Dictionary, PlacementTable } from '../../src/core/survey-tables.js';
 import type { AnswerFacts, PlacementShape } from '../../src/core/survey-tables.js';
 import type { SurveyFacts, SurveyedVisit } from '../../src/core/survey.js';
 
@@ -31,27 +26,44 @@ export function tablesOf(
   const shapes = new Dictionary((text: string) => JSON.parse(text) as PlacementShape);
   const texts = new Dictionary((text: string) => text);
   const answers = new Dictionary((text: string) => JSON.parse(text) as AnswerFacts);
-  const placed = new ColumnBuilder(['visit', 'shape', 'url', 'alt', 'file']);
-  for (const placement of inOrder(placements)) {
+  const placed = inOrder(placements).map((placement) => {
     const { page: _, view: __, url, contentHash, ...shape } = placement;
     const alt = shape.markup?.alt ?? null;
-    placed.push(
-      placeIn(placement),
-      shapes.placeOf(JSON.stringify(shape)),
-      texts.placeOf(url),
-      alt === null ? -1 : texts.placeOf(alt),
-      hashes.indexOf(contentHash ?? ''),
-    );
-  }
-  const answered = new ColumnBuilder(['visit', 'answer', 'file']);
-  for (const response of inOrder(responses)) {
+    return {
+      visit: placeIn(placement),
+      shape: shapes.placeOf(JSON.stringify(shape)),
+      url: texts.placeOf(url),
+      alt: alt === null ? -1 : texts.placeOf(alt),
+      file: hashes.indexOf(contentHash ?? ''),
+    };
+  });
+  const answered = inOrder(responses).map((response) => {
     const { page: _, view: __, ...answer } = response;
     const place = answers.placeOf(JSON.stringify(answer));
-    answered.push(placeIn(response), place, hashes.indexOf(answer.contentHash ?? ''));
-  }
+    const file = hashes.indexOf(answer.contentHash ?? '');
+    return { visit: placeIn(response), answer: place, file };
+  });
+  const lists = { shapes: shapes.values, addresses: texts.values, alts: texts.values };
   return {
     visits,
-    placements: new PlacementTable(placed.done(), shapes.values, texts.values, visits, hashes),
-    responses: new AnswerTable(answered.done(), answers.values, visits),
+    placements: new PlacementTable(
+      columnsOf(['visit', 'shape', 'url', 'alt', 'file'], placed),
+      lists,
+      visits,
+      hashes,
+    ),
+    responses: new AnswerTable(
+      columnsOf(['visit', 'answer', 'file'], answered),
+      answers.values,
+      visits,
+    ),
   };
+}
+
+function columnsOf<Name extends string>(
+  names: readonly Name[],
+  rows: readonly Readonly<Record<Name, number>>[],
+): Record<Name, Int32Array> {
+  const entries = names.map((name) => [name, Int32Array.from(rows, (row) => row[name])]);
+  return Object.fromEntries(entries) as Record<Name, Int32Array>;
 }
