@@ -36,7 +36,8 @@ export function nameOf(row: RankRow, by: Grouping, origin: string): string {
 /** The slot of a family: its selector, and its kind where it is no plain element. */
 function slotName({ family, worst }: RankRow): string {
   if (!family?.kind) return `(no element) ${worst?.url ?? ''}`;
-  return family.kind === 'img' ? family.slot : `${family.slot} (${family.kind})`;
+  const slot = family.slot.replace(/^body > /, '');
+  return family.kind === 'img' ? slot : `${slot} (${family.kind})`;
 }
 
 /** The origin that addresses are shortened by: that of the survey's first start. */

@@ -25,6 +25,7 @@ import { readImageFacts } from '../images/facts.js';
 import { contentHashOf } from '../images/hash.js';
 import type { Workspace } from '../store/workspace.js';
 import { crawl } from './crawl.js';
+import type { EncodeAhead } from './encode-ahead.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { readSitemaps } from './read-sitemaps.js';
@@ -197,9 +198,14 @@ async function work(
     try {
       const robots = new Robots(fetcher(options, open.hosts, robotsLimit));
       const { head, frontier, visited } = await begin(robots);
+      const encodes = !options.noBodies && !options.noEncodes;
+      const ahead = encodes ? await encodeAhead(workspace, options) : undefined;
       await crawl(frontier, browser.visitors, {
         refusal: async (url) => (options.ignoreRobots ? undefined : robots.refusal(url)),
-        keep: (record, found) => pages.add(head.id, record, found),
+        keep: (record, found) => {
+          pages.add(head.id, record, found);
+          ahead?.note(record);
+        },
         keepFound: (found) => pages.addFound(head.id, found),
         pacer: new Pacer(options.pace ?? 0),
         retries: options.retries ?? 2,
@@ -207,8 +213,8 @@ async function work(
         onProgress,
         visited,
       });
+      await ahead?.end();
       pages.setGroups(head.id, groupPages(pages.shapes(head.id), options.groups));
-      const encodes = !options.noBodies && !options.noEncodes;
       if (!signal?.aborted && encodes) {
         const facts = pages.read(head);
         const needs = needsOfPlacements(facts, options.policy);
@@ -223,6 +229,15 @@ async function work(
   } finally {
     await open.close();
   }
+}
+
+async function encodeAhead(
+  workspace: Workspace,
+  { views, policy }: Pick<WorkOptions, 'views' | 'policy'>,
+): Promise<EncodeAhead> {
+  // Whoever makes no encodes is spared the time that the encoders take to load.
+  const { EncodeAhead } = await import('./encode-ahead.js');
+  return new EncodeAhead(workspace, views, policy);
 }
 
 /** Keeps a body and the facts of it, each content once, and answers with its content hash. */
