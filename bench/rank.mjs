@@ -129,6 +129,8 @@ function generate(folder, placements) {
           drawn: null,
           naturalDensity: 1,
           aboveFold: at < 4,
+          aside: false,
+          largest: at === 0,
           shown: true,
           loading: at < 4 ? 'eager' : 'lazy',
           fetched: at < 4 ? 'at-once' : 'on-scroll',
@@ -152,6 +154,7 @@ function generate(folder, placements) {
           headers: { 'cache-control': 'max-age=3600', etag: `"${file}"` },
           transferBytes: 400_300,
           thirdParty: false,
+          initiator: 'parser',
         })),
       })),
       curves: own.map((_, at) => ({

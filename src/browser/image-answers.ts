@@ -48,6 +48,7 @@ export async function imageAnswers(
       declaredType: request.mediaType,
       protocol: request.protocol,
       headers: told(request),
+      initiator: request.initiator,
       transferBytes: came?.transferBytes ?? Math.round(request.transferBytes),
     });
   }

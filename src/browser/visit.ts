@@ -128,6 +128,7 @@ export class Visitor {
       return failed(`is ${answer.mediaType || 'of no known type'}, not a page`);
     const world = await IsolatedWorld.open(cdp);
     const atOnce = new Set(recorder.recorded.map((request) => request.url));
+    const largest = await world.call<string | null>('largestContent');
     await world.call('scrollThrough');
     const settled = await world.call<boolean>('settleImages', limits.images);
     const own = await world.call<ProbedPlacement[]>('placementsOf');
@@ -157,6 +158,7 @@ export class Visitor {
         ...placement,
         contentHash: hashes.get(placement.url) ?? null,
         fetched: fetched(placement.url),
+        largest: placement.shown && placement.aboveFold && placement.url === largest,
       })),
       images,
       bytesByType: this.#weigh(requests),

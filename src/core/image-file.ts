@@ -54,4 +54,6 @@ export interface ImageResponse {
   /** Bytes on the wire, headers included; of the first fetch where the browser's cache answered. */
   readonly transferBytes: number;
   readonly thirdParty: boolean;
+  /** What made the browser ask, in the words of the DevTools protocol: `parser`, `script`, `preload`, `other` … */
+  readonly initiator: string;
 }

@@ -1,4 +1,7 @@
+import type { Finding } from './findings/finding.js';
+import { pageFindingsOf } from './page-findings/index.js';
 import type { Placement } from './placement.js';
+import type { Policy } from './policy.js';
 import { sumOf } from './portion.js';
 import type { Portion } from './portion.js';
 import type { RankedImage } from './ranked-image.js';
@@ -22,6 +25,7 @@ export interface PageStory {
   /** In the order in which they stand in the document; those that no element shows come last. */
   readonly images: readonly PageImage[];
   readonly perVisit: Portion;
+  readonly findings: readonly Finding[];
 }
 
 /**
@@ -32,6 +36,7 @@ export function pageStoryOf(
   page: SurveyedPage,
   images: readonly RankedImage[],
   placements: readonly Placement[],
+  policy: Policy,
 ): PageStory {
   const order = new Map<string, number>();
   for (const { contentHash } of placements)
@@ -51,5 +56,6 @@ export function pageStoryOf(
         perVisit: image.perVisit,
       };
     });
-  return { page, images: told, perVisit: sumOf(images.map(({ perVisit }) => perVisit)) };
+  const findings = pageFindingsOf({ page, placements, policy });
+  return { page, images: told, perVisit: sumOf(images.map(({ perVisit }) => perVisit)), findings };
 }

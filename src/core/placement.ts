@@ -63,6 +63,10 @@ export interface Placement {
   readonly naturalDensity: number;
   /** Whether any part of it is in the first screen. */
   readonly aboveFold: boolean;
+  /** Whether it waits to the side of the window, as the slides of a slider do. */
+  readonly aside: boolean;
+  /** Whether it is the largest contentful paint of its visit. */
+  readonly largest: boolean;
   /** Whether it has a box that is not hidden. */
   readonly shown: boolean;
   readonly loading: 'lazy' | 'eager';

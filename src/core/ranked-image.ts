@@ -29,7 +29,14 @@ export interface RankedPlacement extends Placement {
 /** How an address that carried an image file was answered. */
 export type Answer = Pick<
   ImageResponse,
-  'url' | 'status' | 'redirects' | 'declaredType' | 'protocol' | 'headers' | 'transferBytes'
+  | 'url'
+  | 'status'
+  | 'redirects'
+  | 'declaredType'
+  | 'protocol'
+  | 'headers'
+  | 'transferBytes'
+  | 'initiator'
 >;
 
 /**
@@ -163,9 +170,13 @@ export class RankedImage {
   get answers(): Answer[] {
     const answers = this.#answers;
     return this.urls.map((address) => {
-      const { url, status, redirects, declaredType, protocol, headers, transferBytes } =
-        answers.find((answer) => answer.url === address)!;
-      return { url, status, redirects, declaredType, protocol, headers, transferBytes };
+      const {
+        contentHash: _,
+        problem: __,
+        thirdParty: ___,
+        ...answer
+      } = answers.find(({ url }) => url === address)!;
+      return answer;
     });
   }
 

@@ -76,6 +76,8 @@ function placementOf(row: PlacementRow): Omit<Placement, 'page' | 'view'> {
     slot: { width: row.slot_width, height: row.slot_height },
     fit: row.fit,
     aboveFold: row.above_fold === 1,
+    aside: false,
+    largest: false,
     shown: row.shown === 1,
     loading: row.loading,
     fetched: row.fetched,
@@ -95,5 +97,6 @@ function responseOf(row: ResponseRow): Omit<ImageResponse, 'page' | 'view'> {
     headers: {},
     transferBytes: row.transfer_bytes,
     thirdParty: row.third_party === 1,
+    initiator: 'other',
   };
 }

@@ -67,6 +67,8 @@ export function unpackVisit(text: string, view: string): VisitFacts {
       slot: { width: one[4], height: one[5] },
       fit: one[6],
       aboveFold: (one[7] & aboveFold) !== 0,
+      aside: false,
+      largest: false,
       shown: (one[7] & shown) !== 0,
       loading: (one[7] & lazy) !== 0 ? 'lazy' : 'eager',
       fetched: one[8],

@@ -45,6 +45,8 @@ export function fromVisitDocument(text: string): {
 const aboveFold = 1;
 const shown = 2;
 const lazy = 4;
+const aside = 8;
+const largest = 16;
 
 function shapeText(placement: Omit<Placement, 'page' | 'view'>): string {
   const { kind, selector, slot, fit, fetched, drawn, naturalDensity, markup } = placement;
@@ -57,7 +59,9 @@ function shapeText(placement: Omit<Placement, 'page' | 'view'>): string {
     fit,
     (placement.aboveFold ? aboveFold : 0) |
       (placement.shown ? shown : 0) |
-      (placement.loading === 'lazy' ? lazy : 0),
+      (placement.loading === 'lazy' ? lazy : 0) |
+      (placement.aside ? aside : 0) |
+      (placement.largest ? largest : 0),
     fetched,
     drawn,
     naturalDensity,
@@ -98,6 +102,8 @@ export function readShape(text: string): PlacementShape {
     aboveFold: (one[5] & aboveFold) !== 0,
     shown: (one[5] & shown) !== 0,
     loading: (one[5] & lazy) !== 0 ? 'lazy' : 'eager',
+    aside: (one[5] & aside) !== 0,
+    largest: (one[5] & largest) !== 0,
     fetched: one[6],
     drawn: one[7],
     naturalDensity: one[8],
@@ -118,5 +124,7 @@ export function readAlt(text: string): string {
 }
 
 export function readAnswer(text: string): AnswerFacts {
-  return JSON.parse(text) as AnswerFacts;
+  // Answers that were kept before the initiator was have none.
+  const answer = JSON.parse(text) as Omit<AnswerFacts, 'initiator'> & Partial<AnswerFacts>;
+  return { ...answer, initiator: answer.initiator ?? 'other' };
 }

@@ -39,5 +39,9 @@ export async function explain(
   const only = { pages: [page.url] };
   const narrowed = await rank(workspace, label, policy, { ...options, only });
   const placements = [...narrowed.facts.placements];
-  return { kind: 'page', story: pageStoryOf(page, narrowed.images, placements), sheet: narrowed };
+  return {
+    kind: 'page',
+    story: pageStoryOf(page, narrowed.images, placements, policy),
+    sheet: narrowed,
+  };
 }

@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { CurvePiece } from '../../src/core/slot-curve.js';
 import { findingsOf } from '../../src/core/findings/index.js';
 import { findingTitles } from '../../src/core/findings/titles.js';
+import { pageFindingsOf } from '../../src/core/page-findings/index.js';
+import { noBytes } from '../../src/core/request.js';
 import { defaultPolicy } from '../../src/core/policy.js';
 import { defaultViews } from '../../src/core/view.js';
 import type { ImageCase } from '../../src/core/findings/finding.js';
@@ -18,6 +20,8 @@ const placement = {
   drawn: null,
   naturalDensity: 1,
   aboveFold: true,
+  aside: false,
+  largest: false,
   shown: true,
   loading: 'eager' as const,
   fetched: 'at-once' as const,
@@ -48,6 +52,7 @@ const sound: ImageCase = {
       declaredType: 'image/jpg',
       transferBytes: 1200,
       thirdParty: false,
+      initiator: 'parser',
     },
   ],
   placements: [placement],
@@ -99,7 +104,7 @@ describe('findingsOf', () => {
     { from: 320, to: 760, a: 1, b: -32 },
     { from: 761, to: 2560, a: 0, b: 728 },
   ];
-  const srcset = '/a-400.jpg 400w, /a-800.jpg 800w';
+  const srcset = '/a-200.jpg 200w, /a-400.jpg 400w';
 
   it.each([
     ['sound markup', {}, []],
@@ -170,5 +175,115 @@ describe('findingsOf', () => {
       ids({ file: { ...sound.file, problem: 'the file is empty' } }),
     ].flat();
     for (const id of found) expect(findingTitles[id]).toBeDefined();
+  });
+
+  const offered = (srcset: string, width = 358) => ({
+    ...marked,
+    slot: { width, height: 200 },
+    markup: { ...markup, srcset, sizes: `${width}px` },
+    curve: () => [{ from: 320, to: 2560, a: 0, b: width }],
+  });
+
+  it.each([
+    ['what fits', '/a.jpg 358w, /b.jpg 720w', []],
+    ['a gap', '/a.jpg 100w, /b.jpg 1920w', ['srcset-candidates']],
+    ['nothing wide enough', '/a.jpg 200w, /b.jpg 320w', ['srcset-candidates']],
+    ['near twins', '/a.jpg 716w, /b.jpg 720w', ['srcset-candidates']],
+    [
+      'too many',
+      Array.from({ length: 13 }, (_, at) => `/a.jpg ${200 + at * 80}w`).join(),
+      ['srcset-candidates'],
+    ],
+  ])('judges a srcset with %s', (_what, srcset, expected) => {
+    const found = ids({ placements: [offered(srcset)] });
+    expect(found.filter((id) => id === 'srcset-candidates')).toEqual(expected);
+  });
+
+  it('tells a width in srcset that is not that of the file', () => {
+    const placements = [offered('/kites.jpg 800w')];
+    expect(ids({ placements })).toContain('srcset-mislabelled');
+    expect(ids({ placements: [offered('/kites.jpg 200w')] })).not.toContain('srcset-mislabelled');
+  });
+
+  it('tells what a wrong sizes made a view take', () => {
+    const srcset = '/a.jpg 400w, /b.jpg 800w, /c.jpg 1600w';
+    const placement = { ...offered(srcset, 130), markup: { ...markup, srcset, sizes: '100vw' } };
+    const [finding] = findingsOf({ ...sound, placements: [placement] });
+    expect(finding!.message).toContain('(phone takes 1600w where it would take 400w)');
+  });
+
+  it.each([
+    ['with priority', { markup: { ...markup, fetchPriority: 'high' as const } }, undefined],
+    ['without', { markup }, /without priority: say fetchpriority="high"/],
+    [
+      'in a style sheet',
+      { kind: 'background' as const, markup: null },
+      /found late, by a style sheet/,
+    ],
+  ])('judges the largest picture of the first screen %s', (_what, change, words) => {
+    const placements = [{ ...marked, ...change, largest: true }];
+    const found = findingsOf({ ...sound, placements }).find(({ id }) => id === 'late-largest');
+    if (words) expect(found?.message).toMatch(words);
+    else expect(found).toBeUndefined();
+  });
+
+  it('says of a picture that a script asked for that it is found late', () => {
+    const responses = sound.responses.map((one) => ({ ...one, initiator: 'script' }));
+    const placements = [{ ...marked, largest: true }];
+    const found = findingsOf({ ...sound, responses, placements });
+    expect(found.map(({ message }) => message).join()).toMatch(/found late, by a script/);
+  });
+
+  it.each([
+    [120, 40_000, ['ceiling-area']],
+    [120, 60_000, ['ceiling-area', 'ceiling-bytes']],
+    [300, 90_000, ['ceiling-area']],
+    [300, 150_000, ['ceiling-area', 'ceiling-bytes']],
+    [390, 190_000, []],
+    [390, 1_200_000, ['ceiling-area', 'ceiling-bytes']],
+  ])('holds a picture %d wide with %d bytes against the ceilings', (width, bytes, expected) => {
+    const slot = { width, height: width === 390 ? 844 : width / 2 };
+    const found = ids({ file: { ...sound.file, bytes }, placements: [{ ...marked, slot }] });
+    expect(found.filter((id) => id.startsWith('ceiling'))).toEqual(expected);
+  });
+
+  it('holds the longest side against what screens ask for', () => {
+    const large = { ...sound.file, intrinsic: { width: 2000, height: 1000 } };
+    expect(ids({ file: large })).toContain('ceiling-side');
+    const wide = { ...placement, slot: { width: 390, height: 195 } };
+    expect(ids({ file: large, placements: [wide] })).not.toContain('ceiling-side');
+  });
+});
+
+describe('pageFindingsOf', () => {
+  const page = {
+    url: placement.page,
+    finalUrl: placement.page,
+    status: 200,
+    depth: 0,
+    visits: null,
+    group: null,
+    error: null,
+    bytesByType: { ...noBytes(), image: 400_000, script: 90_000 },
+  };
+  const slides = (count: number, seen: number) =>
+    Array.from({ length: count }, (_, at) => ({
+      ...placement,
+      selector: `#show > img:nth-of-type(${at + 1})`,
+      aside: at >= seen,
+    }));
+  const found = (change: Partial<Parameters<typeof pageFindingsOf>[0]>) =>
+    pageFindingsOf({ page, placements: [], policy: defaultPolicy, ...change }).map(({ id }) => id);
+
+  it('tells a page that is heavier than the ceiling', () => {
+    expect(found({})).toEqual([]);
+    const heavy = { ...page, bytesByType: { ...page.bytesByType, html: 20_000 } };
+    expect(found({ page: heavy })).toEqual(['heavy-page']);
+  });
+
+  it('tells a slider with more pictures than five, and no list of them', () => {
+    expect(found({ placements: slides(6, 1) })).toEqual(['many-slides']);
+    expect(found({ placements: slides(5, 1) })).toEqual([]);
+    expect(found({ placements: slides(9, 9) })).toEqual([]);
   });
 });

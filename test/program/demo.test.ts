@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { schemaErrors } from '../support/schemas.js';
 import { catalogue } from '../../demo/pictures/catalogue.js';
 import { draw } from '../../demo/pictures/draw.js';
 import { contentHashOf } from '../../src/images/hash.js';
@@ -112,10 +113,85 @@ describe('demo', () => {
     const found = (name: string) => row(name).findings.map(({ id }) => id);
     expect(found('wind-1920.jpg')).toEqual(['wrong-sizes', 'no-dimensions']);
     expect(row('wind-1920.jpg').findings[0]!.message).toMatch(
-      /^sizes says .* px, where the slot has .* px: say sizes="\(max-width: 720px\) .*, 672px"$/,
+      /^sizes says .* px, where the slot has .* px.*: say sizes="\(max-width: 720px\) .*, 672px"$/,
     );
-    expect(found('DSC02238.jpg')).toEqual(['no-dimensions', 'no-alternative', 'nameless']);
+    for (const id of [
+      'no-dimensions',
+      'no-alternative',
+      'nameless',
+      'ceiling-area',
+      'ceiling-side',
+    ])
+      expect(found('DSC02238.jpg')).toContain(id);
+    expect(found('banner-1.jpg')).toContain('late-largest');
+    expect(found('banner-2.jpg')).not.toContain('late-largest');
     expect(found('logo.svg')).toEqual([]);
+  });
+
+  it('needs of every image what refit wrote for it, to the byte', async () => {
+    const { images } = await runJson<{
+      images: { urls: string[]; neededBytes: number | null; bytes: number; neededFormat: string }[];
+    }>(['rank', '--top', '100'], { cwd });
+    const manifest = JSON.parse(
+      readFileSync(join(cwd, 'brindle-bay-refit/manifest.json'), 'utf8'),
+    ) as { files: { path: string; originals: string[] }[] };
+    expect(manifest.files.length).toBeGreaterThan(30);
+    for (const { path, originals } of manifest.files) {
+      const image = images.find(({ urls }) => urls.includes(originals[0]!))!;
+      const body = readFileSync(join(cwd, 'brindle-bay-refit', path));
+      expect([path, image.neededBytes]).toEqual([path, body.length]);
+      expect(path.endsWith(image.neededFormat.replace('jpeg', 'jpg'))).toBe(true);
+    }
+  });
+
+  it('adds up to one total in every grouping', async () => {
+    interface Rows {
+      perVisit: { sentBytes: number; wasteBytes: number };
+      rows: { perVisit: { sentBytes: number; wasteBytes: number } }[];
+    }
+    const totals = new Set<string>();
+    for (const by of ['image', 'family', 'page', 'group', 'host', 'cause']) {
+      const document = await runJson<Rows>(['rank', '--by', by, '--top', '1000'], { cwd });
+      expect(schemaErrors('rank', document)).toEqual([]);
+      const { rows, perVisit } = document;
+      const sum = (valueOf: (row: Rows['rows'][number]) => number) =>
+        rows.reduce((all, row) => all + valueOf(row), 0);
+      expect(sum((row) => row.perVisit.wasteBytes)).toBe(perVisit.wasteBytes);
+      expect(sum((row) => row.perVisit.sentBytes)).toBe(perVisit.sentBytes);
+      totals.add(`${perVisit.sentBytes} ${perVisit.wasteBytes}`);
+    }
+    // Each grouping rounds once for each of its causes.
+    const wastes = [...totals].map((pair) => Number(pair.split(' ')[1]));
+    expect(Math.max(...wastes) - Math.min(...wastes)).toBeLessThanOrEqual(7);
+  });
+
+  it('explains an image and a page', async () => {
+    const image = await runJson<{
+      image: { trials: { quality: number | null; similarity: number }[]; neededBytes: number };
+      fix: { steps: string[]; sizes: string; widths: number[] };
+    }>(['explain', '/img/journal/launch-field.png', '--svg', 'slot.svg'], { cwd });
+    expect(schemaErrors('explain', image)).toEqual([]);
+    expect(image.image.trials.length).toBeGreaterThan(1);
+    expect(image.fix.sizes).toBe(
+      '(max-width: 720px) calc(100vw - 32px), (max-width: 760px) 688px, 672px',
+    );
+    expect(image.fix.steps.join()).toMatch(/send it as webp, quality \d+, 716×478 in place of/);
+    const svg = readFileSync(join(cwd, 'slot.svg'));
+    expect(await sharp(svg).metadata()).toMatchObject({ format: 'svg' });
+    expect(svg.toString()).toContain('the file has 1500 px');
+
+    const page = await runJson<{
+      page: { images: { url: string; firstScreen: string[] }[]; findings: { id: string }[] };
+    }>(['explain', 'http://brindlebay.test/'], { cwd });
+    expect(schemaErrors('explain', page)).toEqual([]);
+    const names = page.page.images.map(({ url }) => url.split('/').at(-1));
+    expect(names.slice(0, 3)).toEqual(['logo.svg', 'banner-1.jpg', 'banner-2.jpg']);
+    expect(page.page.images[1]!.firstScreen).toEqual(['phone', 'laptop']);
+    expect(page.page.images[2]!.firstScreen).toEqual([]);
+    expect(page.page.findings.map(({ id }) => id)).toEqual(['heavy-page']);
+
+    const told = await run(['explain', '#no-such-thing'], { cwd });
+    expect([told.status, told.stderr]).toEqual([2, expect.stringContaining('[NOT_FOUND]')]);
   });
 
   it('serves the site with its faults when that is all it is asked for', async () => {

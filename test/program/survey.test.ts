@@ -120,7 +120,9 @@ describe('survey and rank of a folder', () => {
     });
     expect(photo.transferBytes).toBeGreaterThan(wide.length);
     expect(photo.transferBytes).toBeLessThan(wide.length + 1000);
-    expect(photo.findings.map(({ id }) => id)).toEqual([
+    const ceilings = /^ceiling-|^late-/;
+    const found = photo.findings.map(({ id }) => id).filter((id) => !ceilings.test(id));
+    expect(found).toEqual([
       'several-addresses',
       'too-few-pixels',
       'no-dimensions',

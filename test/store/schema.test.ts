@@ -52,6 +52,8 @@ describe('the schema', () => {
         slot: { width: 20, height: 15 },
         fit: 'cover',
         aboveFold: true,
+        aside: false,
+        largest: false,
         shown: true,
         loading: 'lazy',
         fetched: 'on-scroll',

@@ -39,6 +39,7 @@ const record = {
           headers: { 'cache-control': 'max-age=60' },
           transferBytes: 1100,
           thirdParty: false,
+          initiator: 'parser',
         },
         {
           url: 'http://a.test/gone.png',
@@ -51,6 +52,7 @@ const record = {
           headers: {},
           transferBytes: 90,
           thirdParty: false,
+          initiator: 'parser',
         },
       ],
       placements: [
@@ -62,6 +64,8 @@ const record = {
           slot: { width: 20.5, height: 15.25 },
           fit: 'cover' as const,
           aboveFold: true,
+          aside: false,
+          largest: true,
           shown: true,
           loading: 'lazy' as const,
           drawn: { width: 12, height: null },
@@ -84,6 +88,8 @@ const record = {
           slot: { width: 320, height: 40 },
           fit: 'none' as const,
           aboveFold: false,
+          aside: false,
+          largest: true,
           shown: false,
           loading: 'eager' as const,
           drawn: null,

@@ -3,10 +3,14 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { onTestFinished } from 'vitest';
 
-/** A temporary folder that is gone when the test is. */
-export function temporaryFolder(): string {
+/**
+ * A temporary folder that is gone when the test is.
+ *
+ * @param atEnd what says when that is: `afterAll` where several tests share it
+ */
+export function temporaryFolder(atEnd: (tidy: () => void) => void = onTestFinished): string {
   const folder = mkdtempSync(join(tmpdir(), 'lynx-test-'));
-  onTestFinished(() => rmSync(folder, { recursive: true, force: true }));
+  atEnd(() => rmSync(folder, { recursive: true, force: true }));
   return folder;
 }
 

@@ -6,6 +6,9 @@ import type { AddressInfo } from 'node:net';
 import { onTestFinished } from 'vitest';
 import { certificate, privateKey } from './certificate.js';
 
+/** Says when a server is to be closed: `afterAll` where several tests share it. */
+type AtEnd = (tidy: () => Promise<void>) => void;
+
 /** One answer of a test server; whatever it says is true by construction. */
 export interface Answer {
   readonly status?: number;
@@ -41,9 +44,9 @@ export interface TestServer {
  *
  * @param answers by path, or by `//host/path` for one host alone
  */
-export async function serve(answers: Answers): Promise<TestServer> {
+export async function serve(answers: Answers, atEnd: AtEnd = onTestFinished): Promise<TestServer> {
   const asked: string[] = [];
-  return listen(createServer(listener(answers, asked)), 'http', asked);
+  return listen(createServer(listener(answers, asked)), 'http', asked, atEnd);
 }
 
 /** The same over TLS, with a certificate that nobody has signed. */
@@ -53,7 +56,7 @@ export async function serveSecurely(answers: Answers): Promise<TestServer> {
     { key: privateKey, cert: certificate },
     listener(answers, asked),
   );
-  return listen(server, 'https', asked);
+  return listen(server, 'https', asked, onTestFinished);
 }
 
 function listener(answers: Answers, asked: string[]): RequestListener {
@@ -84,10 +87,15 @@ function listener(answers: Answers, asked: string[]): RequestListener {
   };
 }
 
-async function listen(server: Server, scheme: string, asked: string[]): Promise<TestServer> {
+async function listen(
+  server: Server,
+  scheme: string,
+  asked: string[],
+  atEnd: AtEnd,
+): Promise<TestServer> {
   server.listen(0, '127.0.0.1');
   await once(server, 'listening');
-  onTestFinished(async () => {
+  atEnd(async () => {
     server.closeAllConnections();
     server.close();
     await once(server, 'close');

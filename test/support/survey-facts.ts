@@ -114,6 +114,7 @@ export function surveyOf(
       headers: {},
       transferBytes: sketch.bytes + 200,
       thirdParty: sketch.thirdParty,
+      initiator: 'parser',
     })),
   );
   const placements = spots.map(({ sketch, index, page, view, place }): Placement => ({
@@ -126,6 +127,8 @@ export function surveyOf(
     slot: { width: sketch.slotWidth, height: sketch.slotWidth / 2 },
     fit: 'fill',
     aboveFold: true,
+    aside: false,
+    largest: false,
     shown: sketch.shown[place]!,
     loading: 'eager',
     drawn: null,

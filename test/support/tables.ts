@@ -27,7 +27,7 @@ export function tablesOf(
   const texts = new Dictionary((text: string) => text);
   const answers = new Dictionary((text: string) => JSON.parse(text) as AnswerFacts);
   const placed = inOrder(placements).map((placement) => {
-    const { page: _, view: __, url, contentHash, ...shape } = placement;
+    const { page, view, url, contentHash, ...shape } = placement;
     const alt = shape.markup?.alt ?? null;
     return {
       visit: placeIn(placement),
@@ -38,7 +38,7 @@ export function tablesOf(
     };
   });
   const answered = inOrder(responses).map((response) => {
-    const { page: _, view: __, ...answer } = response;
+    const { page, view, ...answer } = response;
     const place = answers.placeOf(JSON.stringify(answer));
     const file = hashes.indexOf(answer.contentHash ?? '');
     return { visit: placeIn(response), answer: place, file };

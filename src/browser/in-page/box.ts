@@ -40,6 +40,12 @@ export function inFirstScreen(element: Element, screen: FirstScreen): boolean {
   return up < screen.height && up + box.height > 0 && left < screen.width && left + box.width > 0;
 }
 
+/** Whether an element stands to the left or to the right of the window, where nobody sees it. */
+export function isAside(element: Element): boolean {
+  const { left, right, width } = element.getBoundingClientRect();
+  return width > 0 && (left >= innerWidth || right <= 0);
+}
+
 /** A length in pixels; anything that is none is 0. */
 export function pixels(length: string): number {
   return Number.parseFloat(length) || 0;

@@ -1,7 +1,7 @@
 /** What the tool can ask a page for. Bundled into one script that runs in a world of its own. */
 export { breakpointsOf } from './breakpoints.js';
 export { documentFacts } from './document-facts.js';
-export { markersOf } from './markers.js';
+export { largestContent, markersOf } from './markers.js';
 export { placementsOf, slotWidths } from './placements.js';
 export { selectorOf } from './selector.js';
 export { scrollThrough, settleImages } from './scroll.js';

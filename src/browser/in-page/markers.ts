@@ -1,3 +1,5 @@
+import { keptAddress } from '../../core/address.js';
+
 /** What the page's own timeline says, in milliseconds since the navigation began. */
 export interface PageMarkers {
   readonly timeOrigin: number;
@@ -7,6 +9,11 @@ export interface PageMarkers {
   readonly load: number | null;
   readonly blockingTime: number;
   readonly layoutShift: number;
+}
+
+interface LargestEntry extends PerformanceEntry {
+  /** Address of the picture; empty for a text. */
+  readonly url: string;
 }
 
 interface LayoutShiftEntry extends PerformanceEntry {
@@ -41,12 +48,23 @@ export async function markersOf(): Promise<PageMarkers> {
   };
 }
 
+/** The address of the picture that is the largest contentful paint so far; `null` when it is none. */
+export async function largestContent(): Promise<string | null> {
+  const entries = (await entriesOf('largest-contentful-paint', 0)) as LargestEntry[];
+  const url = entries.at(-1)?.url ?? '';
+  return url === '' ? null : keptAddress(url);
+}
+
 function reached(time: number | undefined): number | null {
   return time ? time : null;
 }
 
-/** All entries of one type that the browser has kept. */
-function entriesOf(type: string): Promise<PerformanceEntry[]> {
+/**
+ * All entries of one type that the browser has kept.
+ *
+ * @param patience milliseconds that they may take to be handed over
+ */
+function entriesOf(type: string, patience = 60): Promise<PerformanceEntry[]> {
   return new Promise((resolve) => {
     const kept: PerformanceEntry[] = [];
     const observer = new PerformanceObserver((list) => kept.push(...list.getEntries()));
@@ -56,7 +74,7 @@ function entriesOf(type: string): Promise<PerformanceEntry[]> {
       kept.push(...observer.takeRecords());
       observer.disconnect();
       resolve(kept);
-    }, 60);
+    }, patience);
   });
 }
 

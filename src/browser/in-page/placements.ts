@@ -1,5 +1,5 @@
 import { keptAddress } from '../../core/address.js';
-import { inFirstScreen, isShown } from './box.js';
+import { inFirstScreen, isAside, isShown } from './box.js';
 import type { FirstScreen } from './box.js';
 import * as elements from './kinds/elements.js';
 import * as styles from './kinds/styles.js';
@@ -39,6 +39,7 @@ export function placementsOf(
           drawn: found.drawn ?? null,
           naturalDensity: found.naturalDensity ?? 1,
           aboveFold: inFirstScreen(spot.element, screen),
+          aside: isAside(spot.element),
           shown: isShown(spot),
           loading: found.loading ?? 'eager',
           markup: found.markup ?? null,

@@ -2,7 +2,10 @@ import type { Placement } from '../../core/placement.js';
 import type { Size } from '../../core/size.js';
 
 /** A placement as the page alone can know it. */
-export type ProbedPlacement = Omit<Placement, 'page' | 'view' | 'contentHash' | 'fetched'>;
+export type ProbedPlacement = Omit<
+  Placement,
+  'page' | 'view' | 'contentHash' | 'fetched' | 'largest'
+>;
 
 /** A pseudo-element, or none. */
 export type Pseudo = '' | '::before' | '::after' | '::marker';

@@ -1,6 +1,8 @@
 import { sizesText } from '../sizes-text.js';
 import { parseSizes, wholeViewport } from '../source-sizes.js';
+import { chosenWidth, offeredWidths, parseSrcset } from '../srcset.js';
 import { slotWidthAt } from '../slot-curve.js';
+import type { View } from '../view.js';
 import type { ImageCheck } from './finding.js';
 
 /** What `sizes` names may differ from the slot by this factor: candidates are not so close together. */
@@ -13,7 +15,7 @@ const widths = [360, 390, 430, 600, 768, 820, 1024, 1280, 1366, 1440, 1600, 1920
  * Holds what `sizes` declares against the slot as it was measured at all widths. Without it a browser
  * takes the slot to be as wide as the viewport.
  */
-export const wrongSizes: ImageCheck = ({ placements }) => {
+export const wrongSizes: ImageCheck = ({ placements, views }) => {
   for (const placement of placements) {
     const { markup, shown } = placement;
     if (!shown || !markup?.srcset || !/\s\d+w\b/.test(markup.srcset)) continue;
@@ -32,11 +34,23 @@ export const wrongSizes: ImageCheck = ({ placements }) => {
       worst = { factor, words };
     }
     if (worst.words === '') continue;
+    const view = views.get(placement.view);
+    const fetched = view
+      ? fetchedWords(markup.srcset, declared(view.width), placement.slot.width, view)
+      : '';
     const says = markup.sizes === null ? 'sizes is missing, which means' : 'sizes says';
     return {
       id: 'wrong-sizes',
-      message: `${says} ${worst.words}: say sizes="${sizesText(slotCurve)}"`,
+      message: `${says} ${worst.words}${fetched}: say sizes="${sizesText(slotCurve)}"`,
     };
   }
   return undefined;
 };
+
+/** What a view takes because of the declared width, and what it would take for the slot, where that is another. */
+function fetchedWords(srcset: string, declared: number, slot: number, view: View): string {
+  const widths = offeredWidths(parseSrcset(srcset));
+  const taken = chosenWidth(widths, declared * view.density);
+  const right = chosenWidth(widths, slot * view.density);
+  return taken === right ? '' : ` (${view.name} takes ${taken}w where it would take ${right}w)`;
+}

@@ -49,6 +49,7 @@ export function pageStoryDocument({ survey, pages }: RankSheet, story: PageStory
       error: page.error,
       bytesByType: page.bytesByType,
       perVisit: total,
+      findings: story.findings,
       images: images.map(({ image, placement, firstScreen, shown }, at) => ({
         url: image.url,
         contentHash: image.file.contentHash,

@@ -230,6 +230,7 @@ export function drawPage(story: PageStory, sheet: RankSheet, top: number, screen
     bold(shorten(page.url, screen.width)),
     `${page.status ?? 'no answer'}, ${page.group ? `group ${plainText(page.group)}, ` : ''}${count(images.length, 'image file')}, ${formatBytes(whole)} in all in the heaviest view`,
     ...(page.error ? [yellow(plainText(page.error))] : []),
+    ...story.findings.map(({ message }) => `${yellow('!')} ${plainText(message)}`),
     '',
     ...types
       .sort(([, a], [, b]) => b - a)
@@ -263,7 +264,7 @@ export function drawPage(story: PageStory, sheet: RankSheet, top: number, screen
       .slice(0, top)
       .map(
         ({ image, finding }) =>
-          `  ${yellow('!')} ${shorten(image.url.split('/').at(-1) ?? '', 30)}: ${plainText(finding.message)}`,
+          `  ${yellow('!')} ${shorten(image.url.split('/').at(-1) ?? '', 30)}: ${plainText(finding.message.replace(` on ${page.url}`, ''))}`,
       ),
     ...(found.length > top ? [dim(`  and ${found.length - top} more`)] : []),
   ].join('\n');

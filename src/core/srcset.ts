@@ -1,0 +1,41 @@
+/** One candidate of a `srcset`. */
+export interface Candidate {
+  readonly url: string;
+  /** Pixels across that it says it has; `null` where it has a density or nothing. */
+  readonly width: number | null;
+}
+
+/** Longer texts are not read to their end. */
+const maxLength = 100_000;
+
+/**
+ * The candidates of a `srcset` as the HTML standard parses it: addresses up to the next white space, without commas at
+ * their ends, and descriptors up to the next comma.
+ */
+export function parseSrcset(text: string): Candidate[] {
+  const candidates: Candidate[] = [];
+  const pattern = /[\s,]*([^\s]+)([^,]*),?/gy;
+  const head = text.slice(0, maxLength);
+  for (let match = pattern.exec(head); match; match = pattern.exec(head)) {
+    const [whole, address = '', descriptor = ''] = match;
+    if (whole === '') break;
+    const bare = address.replace(/,+$/, '');
+    // A comma right behind the address ends the candidate: what follows is the next one.
+    if (bare !== address) pattern.lastIndex = match.index + whole.indexOf(address) + address.length;
+    const width = bare === address ? /^\s*(\d{1,9})w\s*$/.exec(descriptor)?.[1] : undefined;
+    if (bare !== '')
+      candidates.push({ url: bare, width: width === undefined ? null : Number(width) });
+  }
+  return candidates;
+}
+
+/** The widths that a `srcset` of widths offers, ascending, each once; none where it has densities. */
+export function offeredWidths(candidates: readonly Candidate[]): number[] {
+  const widths = candidates.flatMap(({ width }) => (width === null ? [] : [width]));
+  return [...new Set(widths)].sort((a, b) => a - b);
+}
+
+/** The width that a browser takes of those that are offered: the least that is enough, or else the largest. */
+export function chosenWidth(widths: readonly number[], needed: number): number | undefined {
+  return widths.find((width) => width >= needed) ?? widths.at(-1);
+}
