@@ -1,0 +1,167 @@
+// Encodes a second of a survey's images, against a bare loop that makes the very same encodes (formats, qualities and
+// sizes) from the same files with as many at a time. Both are run in turn; only their ratio is claimed.
+//
+//   node bench/encode.mjs [rounds] [pictures]
+import { mkdtempSync, rmSync } from 'node:fs';
+import { availableParallelism, tmpdir } from 'node:os';
+import { join } from 'node:path';
+import pLimit from 'p-limit';
+import sharp from 'sharp';
+import { median } from 'simple-statistics';
+import { draw } from '../dist/demo/pictures/draw.js';
+import { bay, dunes, sailcloth, workshop } from '../dist/demo/pictures/scenes.js';
+import { needsOfPlacements } from '../dist/src/core/placement-needs.js';
+import { encode } from '../dist/src/images/encode.js';
+import { readImageFacts } from '../dist/src/images/facts.js';
+import { chooseViews, defaultPolicy, defaultViews, Workspace } from '../dist/src/index.js';
+import { weigh } from '../dist/src/tasks/weigh.js';
+
+const rounds = Number(process.argv[2] ?? 3);
+const count = Number(process.argv[3] ?? 16);
+const views = chooseViews(defaultViews, ['laptop']);
+const slots = [1200, 400, 260, 700];
+const bodies = await pictures();
+await weighAll();
+const bare = [];
+const weighed = [];
+let encodes = 0;
+for (let round = 0; round < rounds; round++) {
+  const ours = await weighAll();
+  weighed.push(ours.time);
+  encodes = ours.encodes.length;
+  bare.push(await encodeBare(ours.encodes));
+}
+const ratios = bare.map((time, round) => time / weighed[round]);
+console.log(
+  `${count} pictures of 3000 × 2000 in slots of ${slots.join(', ')} px, ${encodes} encodes`,
+);
+console.log(`${(encodes / count).toFixed(2)} encodes a picture`);
+console.log(`survey / bare loop, in encodes a second: ${median(ratios).toFixed(2)}`);
+
+async function pictures() {
+  const made = [];
+  for (let seed = 0; seed < count; seed++) {
+    const paint = [bay, dunes, sailcloth, workshop][seed % 4];
+    const size = { width: 3000, height: 2000 };
+    made.push(
+      await draw({
+        kind: 'photograph',
+        path: 'x.jpg',
+        paint,
+        light: 'noon',
+        seed,
+        quality: 90,
+        ...size,
+      }),
+    );
+  }
+  return made;
+}
+
+/** A survey of one page that has all pictures is weighed in a workspace of its own. */
+async function weighAll() {
+  const folder = mkdtempSync(join(tmpdir(), 'lynx-bench-'));
+  const workspace = Workspace.open(folder);
+  try {
+    const url = 'http://brindlebay.test/';
+    const plan = { given: [url], hosts: [url], scope: {} };
+    const head = workspace.surveys.begin('bench', new Date().toISOString(), [url], views, plan);
+    const files = [];
+    for (const body of bodies) {
+      const file = await readImageFacts(body, 'image/jpeg');
+      workspace.images.add(file);
+      await workspace.bodies.keep(file.contentHash, body);
+      files.push(file);
+    }
+    workspace.pages.add(head.id, pageWith(url, files));
+    const facts = workspace.pages.read(head);
+    const needs = needsOfPlacements(facts, defaultPolicy);
+    const began = performance.now();
+    const encoded = await weigh(workspace, facts, defaultPolicy, needs);
+    const time = performance.now() - began;
+    const bodyOf = new Map(files.map(({ contentHash }, at) => [contentHash, bodies[at]]));
+    return {
+      time,
+      encodes: encoded.flatMap(({ contentHash, need, trials, format, steps }) => {
+        const body = bodyOf.get(contentHash);
+        const best = trials.find((trial) => trial.format === format && trial.bytes === steps.best);
+        const half = { width: Math.round(need.width / 2), height: Math.round(need.height / 2) };
+        return [
+          ...trials.map((trial) => ({ body, size: need, ...trial })),
+          { body, size: half, ...best },
+        ];
+      }),
+    };
+  } finally {
+    workspace.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+async function encodeBare(list) {
+  const limit = pLimit(availableParallelism());
+  const began = performance.now();
+  await Promise.all(
+    list.map(({ body, size, format, quality }) =>
+      limit(() =>
+        encode(
+          sharp(body).rotate().resize(size.width, size.height, { fit: 'fill', kernel: 'lanczos3' }),
+          { format, quality },
+        ),
+      ),
+    ),
+  );
+  return performance.now() - began;
+}
+
+function pageWith(url, files) {
+  return {
+    page: {
+      url,
+      finalUrl: url,
+      status: 200,
+      depth: 0,
+      visits: null,
+      group: null,
+      error: null,
+      bytesByType: { html: 0, style: 0, script: 0, image: 0, font: 0, other: 0 },
+    },
+    visits: [
+      {
+        view: views[0].name,
+        placements: files.map(({ contentHash }, at) => ({
+          kind: 'img',
+          selector: `img:nth-of-type(${at + 1})`,
+          url: `${url}${at}.jpg`,
+          contentHash,
+          slot: { width: slots[at % slots.length], height: (slots[at % slots.length] * 2) / 3 },
+          fit: 'fill',
+          drawn: null,
+          naturalDensity: 1,
+          aboveFold: false,
+          aside: false,
+          largest: false,
+          shown: true,
+          loading: 'lazy',
+          fetched: 'on-scroll',
+          markup: null,
+        })),
+        responses: files.map(({ contentHash, bytes }, at) => ({
+          url: `${url}${at}.jpg`,
+          contentHash,
+          problem: null,
+          status: 200,
+          redirects: [],
+          declaredType: 'image/jpeg',
+          protocol: 'h2',
+          headers: {},
+          transferBytes: bytes,
+          thirdParty: false,
+          initiator: 'parser',
+        })),
+      },
+    ],
+    curves: [],
+    shape: [],
+  };
+}
