@@ -114,15 +114,16 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
   const storageState = browserState === undefined ? undefined : readBrowserState(browserState);
   const browser = await launchBrowser(hosts, { oneProcess: true });
   try {
+    const ownName = await ownNameOf(browser);
     const common: BrowserContextOptions = {
-      userAgent: options.userAgent ?? `${await ownNameOf(browser)} ZealousLynx`,
       ignoreHTTPSErrors: options.anyCertificate ?? false,
       ...(storageState && { storageState }),
     };
     const swept = views.find(({ touch }) => !touch) ?? views[0];
     const visitors = await Promise.all(
       views.map(async (view) => {
-        const context = await browser.newContext({ ...contextFor(view), ...common });
+        const userAgent = options.userAgent ?? `${nameIn(view, ownName)} ZealousLynx`;
+        const context = await browser.newContext({ ...contextFor(view), ...common, userAgent });
         await addCookies(context, accesses);
         const shared = {
           context,
@@ -144,6 +145,16 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
     await browser.close().catch(() => {});
     throw error;
   }
+}
+
+/** Touch screens narrower than this are phones. */
+const phoneWidth = 600;
+
+/** How the browser would call itself on a device like this: there are sites that answer phones otherwise. */
+function nameIn({ touch, width }: View, name: string): string {
+  if (!touch) return name;
+  const onAndroid = name.replace(/\([^)]*\)/, '(Linux; Android 10; K)');
+  return width < phoneWidth ? onAndroid.replace(' Safari/', ' Mobile Safari/') : onAndroid;
 }
 
 /** How the browser calls itself when nobody tells it otherwise. */

@@ -50,12 +50,14 @@ export interface RankedRows {
   readonly thirdParty: readonly RankRow[];
   /** How many more there are. */
   readonly leftOut: number;
-  /** The image files that are in any of them, most waste first. */
+  /** The image files that are in any of them, most waste first; by image, in the order of the rows. */
   readonly images: readonly RankedImage[];
   /** What all rows add up to. */
   readonly total: Portion;
   readonly thirdPartyTotal: Portion;
 }
+
+const fewRows = 3;
 
 /** The rows of a ranking, in whole bytes. */
 export function rowsOf(
@@ -77,20 +79,26 @@ export function rowsOf(
   const [own, foreign] = [false, true].map((third) =>
     sorted.filter(({ row }) => row.thirdParty === third),
   );
-  const shown = (some: typeof sorted): RankRow[] =>
-    some.slice(0, top).map(({ row, perVisit }) => ({
+  const shown = (some: typeof sorted, most: number): RankRow[] =>
+    some.slice(0, most).map(({ row, perVisit }) => ({
       key: row.key,
       thirdParty: row.thirdParty,
       perVisit,
       ...count(row),
       family: by === 'family' ? familyOf(row, byPlace, facts, policy.widths) : null,
     }));
+  const rows = shown(own!, top);
+  // What nobody here can change takes a few lines, unless there is room for all.
+  const thirdParty = shown(foreign!, Math.max(fewRows, top - own!.length));
   const looked = new Set(deliveries.map(({ file }) => file));
   return {
-    rows: shown(own!),
-    thirdParty: shown(foreign!),
-    leftOut: Math.max(0, own!.length - top) + Math.max(0, foreign!.length - top),
-    images: images.filter(({ place }) => looked.has(place)),
+    rows,
+    thirdParty,
+    leftOut: sorted.length - rows.length - thirdParty.length,
+    images:
+      by === 'image'
+        ? [...new Set(sorted.flatMap(({ row }) => count(row).worst ?? []))]
+        : images.filter(({ place }) => looked.has(place)),
     total,
     thirdPartyTotal: wholePortions(foreign!.map(({ perVisit }) => perVisit)).total,
   };

@@ -3,7 +3,7 @@ import type { IncomingMessage } from 'node:http';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { temporaryFolder } from '../support/folder.js';
-import { oneView, run, runJson } from '../support/program.js';
+import { oneView, run, runJson, twoViews } from '../support/program.js';
 import { photograph } from '../support/pictures.js';
 import { serve, serveSecurely } from '../support/server.js';
 
@@ -86,6 +86,22 @@ describe('how servers are treated', () => {
     expect(times).toHaveLength(3);
     // A slow machine can only make it later: the fourth page may not begin before three times the pace.
     expect(times[2]! - began).toBeGreaterThan(7_500);
+  });
+
+  it('names itself as the device that it looks through, and the tool behind it', async () => {
+    const cwd = temporaryFolder();
+    const names: string[] = [];
+    const { origin } = await serve({
+      '/': (request) => {
+        names.push(request.headers['user-agent'] ?? '');
+        return page('<p>here');
+      },
+    });
+    await runJson(['survey', `${origin}/`, ...twoViews], { cwd });
+    expect(names[0]).toMatch(
+      /\(Linux; Android 10; K\).* Chrome\/[\d.]+ Mobile Safari\/[\d.]+ ZealousLynx$/,
+    );
+    expect(names[1]).toMatch(/\(X11; Linux [^)]*\).* Chrome\/[\d.]+ Safari\/[\d.]+ ZealousLynx$/);
   });
 
   it('shows to a host what was given for it, and to nobody else, and keeps none of it', async () => {

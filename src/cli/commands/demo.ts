@@ -138,7 +138,7 @@ async function wholeStory(workspace: Workspace, out: string, io: Io): Promise<nu
   const sheet = {
     pages: surveyed.pages.length,
     images: ranked.images.length,
-    totals: ranked.totals,
+    perVisit: ranked.perVisit,
     files: refitted.manifest.files.length,
     comparison: pair.comparison,
     folders: { workspace: workspace.folder, out },

@@ -1,5 +1,5 @@
 import { object, string } from 'yup';
-import { UsageError } from '../../core/errors.js';
+import { OutputError, UsageError, messageOf } from '../../core/errors.js';
 import { fixOf } from '../../core/fix.js';
 import { imageStoryDocument, pageStoryDocument } from '../../output/json/explain.js';
 import { slotCurveSvg } from '../../output/svg/slot-curve.js';
@@ -60,16 +60,14 @@ export const explainCommand = defineCommand({
           throw new UsageError('there is no slot curve of it: no page that was swept shows it', {
             hint: 'leave --svg out',
           });
-        const { writeWhole } = await import('../../store/write-whole.js');
-        const { views } = sheet.survey;
         const picture = {
           title: image.url,
           pieces: fix.curve,
-          views,
+          views: sheet.survey.views,
           density: policy.density,
           intrinsic: image.file.intrinsic?.width ?? null,
         };
-        await writeWhole(svg, slotCurveSvg(picture));
+        await writePicture(svg, slotCurveSvg(picture));
       }
       print(
         () => drawImage({ image, others, sheet, fix }, rows, screen),
@@ -81,3 +79,15 @@ export const explainCommand = defineCommand({
     }
   },
 });
+
+async function writePicture(path: string, picture: string): Promise<void> {
+  const { writeWhole } = await import('../../store/write-whole.js');
+  try {
+    await writeWhole(path, picture);
+  } catch (error) {
+    throw new OutputError(`${path} cannot be written: ${messageOf(error)}`, {
+      hint: 'name another file with --svg',
+      cause: error,
+    });
+  }
+}

@@ -1,13 +1,14 @@
+import { findingTitles } from '../../core/findings/titles.js';
 import type { Fix } from '../../core/fix.js';
 import type { PageStory } from '../../core/page-story.js';
 import type { RankSheet } from '../../core/rank-view.js';
 import type { RankedImage, RankedPlacement } from '../../core/ranked-image.js';
 import { totalBytes } from '../../core/request.js';
 import { formatSize } from '../../core/size.js';
-import { causes } from '../../core/waste.js';
 import { pathOf, plainText, shorten } from '../plain-text.js';
-import { causeTitles, originOf, pixelWords } from '../rank-words.js';
+import { originOf, pixelWords } from '../rank-words.js';
 import { count, formatBytes, formatShare } from '../units.js';
+import { causeBars } from './cause-bars.js';
 import { drawSlotCurve } from './slot-chart.js';
 import { bar, joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
@@ -52,17 +53,11 @@ function imageHeading(image: RankedImage, { survey, perVisit }: RankSheet, scree
 }
 
 function wasteLines({ waste }: RankedImage, screen: Screen): string[] {
-  const { cyan, bold } = paletteFor(screen);
-  const { sentBytes, neededBytes, wasteBytes } = waste!;
-  const split = causes
-    .filter((cause) => waste!.causes[cause] > 0)
-    .sort((a, b) => waste!.causes[b] - waste!.causes[a]);
+  const { bold } = paletteFor(screen);
+  const { sentBytes, neededBytes, wasteBytes, causes } = waste!;
   return [
     `Each time it is sent: ${formatBytes(sentBytes)} sent, ${formatBytes(neededBytes)} needed, ${bold(`${formatBytes(wasteBytes)} wasted`)}`,
-    ...split.map((cause) => {
-      const bytes = waste!.causes[cause];
-      return `  ${causeTitles[cause].padEnd(18)} ${cyan(bar(bytes / wasteBytes, 30).padEnd(30))} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, wasteBytes).padStart(6)}`;
-    }),
+    ...causeBars(causes, wasteBytes, screen),
   ];
 }
 
@@ -223,9 +218,6 @@ export function drawPage(story: PageStory, sheet: RankSheet, top: number, screen
     ]);
   const types = Object.entries(page.bytesByType).filter(([, bytes]) => bytes > 0);
   const left = images.length - rows.length;
-  const found = images.flatMap(({ image }) =>
-    image.findings.map((finding) => ({ image, finding })),
-  );
   return [
     bold(shorten(page.url, screen.width)),
     `${page.status ?? 'no answer'}, ${page.group ? `group ${plainText(page.group)}, ` : ''}${count(images.length, 'image file')}, ${formatBytes(whole)} in all in the heaviest view`,
@@ -259,13 +251,26 @@ export function drawPage(story: PageStory, sheet: RankSheet, top: number, screen
     ...(left > 0
       ? [dim(`${count(left, 'more image')}: --top ${images.length} shows them all.`)]
       : []),
-    ...(found.length > 0 ? ['', bold('Found')] : []),
-    ...found
-      .slice(0, top)
-      .map(
-        ({ image, finding }) =>
-          `  ${yellow('!')} ${shorten(image.url.split('/').at(-1) ?? '', 30)}: ${plainText(finding.message.replace(` on ${page.url}`, ''))}`,
-      ),
-    ...(found.length > top ? [dim(`  and ${found.length - top} more`)] : []),
+    ...foundLines(images, screen),
   ].join('\n');
+}
+
+/** Files that are named for one kind of finding. */
+const maxNamed = 4;
+
+/** What was found in the images of a page, one line a kind. */
+function foundLines(images: PageStory['images'], screen: Screen): string[] {
+  const { bold, yellow } = paletteFor(screen);
+  const names = new Map<string, string[]>();
+  for (const { image } of images)
+    for (const { id } of image.findings)
+      names.set(id, [...(names.get(id) ?? []), shorten(image.url.split('/').at(-1) ?? '', 28)]);
+  if (names.size === 0) return [];
+  const lines = [...names]
+    .sort(([, a], [, b]) => b.length - a.length)
+    .map(([id, files]) => {
+      const more = files.length > maxNamed ? ` and ${files.length - maxNamed} more` : '';
+      return `  ${yellow('!')} ${findingTitles[id] ?? id}: ${files.slice(0, maxNamed).join(', ')}${more}`;
+    });
+  return ['', bold('Found in its images'), ...lines];
 }

@@ -3,11 +3,11 @@ import type { Grouping } from '../../core/groupings.js';
 import type { RankRow, RankSheet, RankedRows } from '../../core/rank-view.js';
 import type { RankedImage } from '../../core/ranked-image.js';
 import { formatSize } from '../../core/size.js';
-import { causes } from '../../core/waste.js';
 import { pathOf, plainText, shorten } from '../plain-text.js';
-import { causeTitles, nameOf, originOf, pixelWords } from '../rank-words.js';
+import { nameOf, originOf, pixelWords } from '../rank-words.js';
 import { count, formatBytes, formatShare } from '../units.js';
-import { bar, joined, paletteFor, table } from './style.js';
+import { causeBars } from './cause-bars.js';
+import { joined, paletteFor, table } from './style.js';
 import type { Column, Screen } from './style.js';
 
 /** What a ranking is drawn from. */
@@ -23,13 +23,13 @@ export interface RankDrawing extends RankedRows {
 
 /** A ranking as a page of text: totals, causes, then the rows. */
 export function drawRanking(drawing: RankDrawing, screen: Screen): string {
-  const { rows, thirdParty } = drawing;
+  const { rows, thirdParty, total } = drawing;
   const lines = [
     ...heading(drawing, screen),
     '',
     ...totalLines(drawing, screen),
     '',
-    ...(drawing.by === 'cause' ? [] : [...causeLines(drawing, screen), '']),
+    ...(drawing.by === 'cause' ? [] : [...causeBars(total.causes, total.wasteBytes, screen), '']),
     ...(rows.length > 0 ? [tableOf(rows, drawing, screen), ''] : []),
     ...(thirdParty.length > 0 ? [...thirdPartyLines(drawing, screen), ''] : []),
     ...footnotes(drawing, screen),
@@ -69,19 +69,6 @@ function totalLines({ sheet, total, unweighted }: RankDrawing, screen: Screen): 
       dim(`${count(guessedPages, 'page')} without visits count as the least visited of the others`),
     );
   return lines;
-}
-
-function causeLines({ total }: RankDrawing, screen: Screen): string[] {
-  const { cyan } = paletteFor(screen);
-  const { wasteBytes } = total;
-  return causes
-    .filter((cause) => total.causes[cause] > 0)
-    .sort((a, b) => total.causes[b] - total.causes[a])
-    .map((cause) => {
-      const bytes = total.causes[cause];
-      const length = bar(bytes / wasteBytes, 30).padEnd(30);
-      return `  ${causeTitles[cause].padEnd(18)} ${cyan(length)} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, wasteBytes).padStart(6)}`;
-    });
 }
 
 /** A column with what stands in it. */
@@ -191,11 +178,9 @@ function thirdPartyLines(drawing: RankDrawing, screen: Screen): string[] {
   const { thirdParty, thirdPartyTotal, total } = drawing;
   const share = formatShare(thirdPartyTotal.wasteBytes, total.wasteBytes);
   const told = `third parties, whose images the site's owner cannot change: ${formatBytes(thirdPartyTotal.wasteBytes)} a visit (${share})`;
-  return [dim(told), tableOf(thirdParty.slice(0, maxThirdParties), drawing, screen)];
+  return [dim(told), tableOf(thirdParty, drawing, screen)];
 }
 
-/** Rows of third parties, of which no more is made than this. */
-const maxThirdParties = 3;
 /** Files that cannot be judged are named up to this many. */
 const maxUnjudged = 3;
 
@@ -220,7 +205,7 @@ function findingLine({ sheet, findings }: RankDrawing, screen: Screen): string[]
 }
 
 function footnotes(drawing: RankDrawing, screen: Screen): string[] {
-  const { sheet, rows, leftOut, by } = drawing;
+  const { sheet, rows, thirdParty, leftOut, by } = drawing;
   const { dim, yellow } = paletteFor(screen);
   const { images, pages, unmatchedRules } = sheet;
   const failed = pages.filter(({ error }) => error !== null).length;
@@ -228,7 +213,11 @@ function footnotes(drawing: RankDrawing, screen: Screen): string[] {
   const more = unjudged.length - maxUnjudged;
   return [
     ...(leftOut > 0
-      ? [dim(`${count(leftOut, 'more row')}: --top ${rows.length + leftOut} shows them all.`)]
+      ? [
+          dim(
+            `${count(leftOut, 'more row')}: --top ${rows.length + thirdParty.length + leftOut} shows them all.`,
+          ),
+        ]
       : []),
     ...unjudged
       .slice(0, maxUnjudged)

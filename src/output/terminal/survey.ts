@@ -5,6 +5,7 @@ import type { SkippedAddress, SurveyedPage } from '../../core/survey.js';
 import type { Surveyed } from '../json/survey.js';
 import { pathOf, plainText, shorten } from '../plain-text.js';
 import { count, formatBytes } from '../units.js';
+import { originOf } from '../rank-words.js';
 import { joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
@@ -18,9 +19,11 @@ export function drawSurvey(sheet: SurveySheet, top: number, screen: Screen): str
   const { survey, pages, skipped, missing, interrupted } = sheet;
   const heaviest = [...pages].sort((a, b) => totalBytes(b.bytesByType) - totalBytes(a.bytesByType));
   const shown = heaviest.slice(0, top);
-  const origin = survey.starts[0] ? new URL(survey.starts[0]).origin : '';
+  const origin = originOf(survey);
   const problems = pages.filter(({ error }) => error !== null);
   const left = pages.length - shown.length;
+  if (pages.length === 0 && interrupted)
+    return `${bold(plainText(survey.label))}: stopped before its first page was surveyed; zealous-lynx survey --resume goes on from there.`;
   return [
     `${bold(plainText(survey.label))}: ${count(pages.length, 'page')} surveyed in ${count(survey.views.length, 'view')}, the heaviest first`,
     '',
