@@ -39,7 +39,11 @@ export const policySchema = settingsOf({
     .of(oneOf(['jpeg', 'png', 'webp', 'avif', 'gif'] as const).required())
     .typeError('a list of formats'),
   similarity: numberFrom(0.5, 0.9999),
-  quality: settingsOf({ least: wholeNumber(1, 100), most: wholeNumber(1, 100) }),
+  quality: settingsOf({ least: wholeNumber(1, 100), most: wholeNumber(1, 100) }).test(
+    'order',
+    'qualities of which least is not above most',
+    ({ least = defaultPolicy.quality.least, most = defaultPolicy.quality.most }) => least <= most,
+  ),
   widths: wholeNumber(1, 20),
   ownHosts: textList('a list of hosts'),
   ceilings: settingsOf({

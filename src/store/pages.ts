@@ -111,6 +111,11 @@ export class PageStore {
     for (const { url, reason } of skipped) this.#addSkipped.run(surveyId, url, reason);
   }
 
+  /** Forgets the numbers of terms: surveys were taken away, and others may get their numbers. */
+  forget(): void {
+    this.#terms.forget();
+  }
+
   /** What a survey that was broken off knew, and what it had still to do. */
   leftover(surveyId: number) {
     const reached = this.#texts('SELECT final_url AS url FROM page WHERE survey_id = ?', surveyId);

@@ -89,6 +89,7 @@ export class Workspace {
   /** Gives the room of what was deleted back to the disk. */
   tidy(): void {
     this.#database.exec('VACUUM; PRAGMA wal_checkpoint(TRUNCATE);');
+    this.pages.forget();
   }
 
   close(): void {

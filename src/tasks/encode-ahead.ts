@@ -1,5 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { Allowances } from '../core/allowance.js';
+import { messageOf } from '../core/errors.js';
 import { isVector } from '../core/image-file.js';
 import { needFactor, pixelsAt } from '../core/need.js';
 import type { Placement } from '../core/placement.js';
@@ -29,6 +30,7 @@ export class EncodeAhead {
   readonly #waiting = new Set<string>();
   readonly #running = new Set<Promise<void>>();
   #ended = false;
+  #failure: Error | undefined;
 
   constructor(workspace: Workspace, views: readonly View[], policy: Policy) {
     this.#workspace = workspace;
@@ -65,10 +67,16 @@ export class EncodeAhead {
       const [next] = this.#waiting;
       if (next === undefined) return;
       this.#waiting.delete(next);
-      const work = this.#encode(next).finally(() => {
-        this.#running.delete(work);
-        this.#fill();
-      });
+      const work = this.#encode(next)
+        .catch((error: unknown) => {
+          // A full disk, most likely: the crawl goes on, and whoever ends it is told.
+          this.#failure ??= error instanceof Error ? error : new Error(messageOf(error));
+          this.#ended = true;
+        })
+        .finally(() => {
+          this.#running.delete(work);
+          this.#fill();
+        });
       this.#running.add(work);
     }
   }
@@ -84,9 +92,14 @@ export class EncodeAhead {
     await encodeAndKeep(this.#workspace, file, need, this.#policy);
   }
 
-  /** Takes nothing in any more, and waits for what is under way. */
+  /**
+   * Takes nothing in any more, and waits for what is under way.
+   *
+   * @throws whatever kept an encode from being kept.
+   */
   async end(): Promise<void> {
     this.#ended = true;
     await Promise.all(this.#running);
+    if (this.#failure) throw this.#failure;
   }
 }

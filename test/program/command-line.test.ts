@@ -67,6 +67,10 @@ describe('settings', () => {
       'policy.quality.most: found 0, allowed is a whole number',
     ],
     [
+      'policy: { quality: { least: 80, most: 60 } }\n',
+      'allowed is qualities of which least is not above most',
+    ],
+    [
       'views:\n  - { name: a, width: 500, height: 900, share: 1, heigth: 5 }\n',
       'allowed is the settings name, width, height, density, touch, share; there is no heigth',
     ],

@@ -229,6 +229,23 @@ describe('Workspace', () => {
     workspace.close();
   });
 
+  it('does not take the terms of a survey that was deleted for those of the next', () => {
+    const workspace = open();
+    workspace.images.add(file);
+    const first = workspace.surveys.begin('one', now, [], defaultViews, plan);
+    workspace.pages.add(first.id, record);
+    workspace.surveys.delete(first.id);
+    workspace.tidy();
+    workspace.images.add(file);
+    const second = workspace.surveys.begin('two', now, [], defaultViews, plan);
+    workspace.pages.add(second.id, record);
+    const { placements } = workspace.pages.read(workspace.surveys.get(second.id));
+    expect([...placements].map(({ selector }) => selector)).toEqual(
+      record.visits[0]!.placements.map(({ selector }) => selector),
+    );
+    workspace.close();
+  });
+
   it('gives the sessions of the newest call with a label', () => {
     const workspace = open();
     const conditions = {

@@ -61,7 +61,7 @@ export function slotCurveSvg({ title, pieces, views, density, intrinsic }: SlotP
       text(left - 8, y(step) + 4, `${step} px`, `text-anchor="end" fill="${grey}"`),
     ]),
     line(left, floor, right, floor, `stroke="${grey}"`),
-    text(left, floor + 20, String(from), `text-anchor="middle" fill="${grey}"`),
+    text(left, floor + 20, String(from), `text-anchor="end" fill="${grey}"`),
     text(right, floor + 20, String(to), `text-anchor="end" fill="${grey}"`),
     ...(drawn === null
       ? []
