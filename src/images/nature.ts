@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import type { ImageFile } from '../core/image-file.js';
 import type { Nature } from '../core/policy.js';
 
 /** A drawing has few colours, however large it is; a photograph has thousands. */
@@ -9,8 +10,13 @@ const sampleSide = 192;
  * Tells drawings from photographs by counting the colours of a sample in which no two pixels are
  * mixed, and opaque ones from those that something shows through.
  */
-export async function natureOf(body: Buffer, frames: number): Promise<Nature> {
+export async function natureOf(
+  body: Buffer,
+  { frames, mediaType }: Pick<ImageFile, 'frames' | 'mediaType'>,
+): Promise<Nature> {
   if (frames > 1) return 'animation';
+  // Whatever was in it, it has gone through a lossy format: there are no flat colours left, nor transparency.
+  if (mediaType === 'image/jpeg') return 'photograph';
   const { data, info } = await sharp(body)
     .resize(sampleSide, sampleSide, { fit: 'inside', kernel: 'nearest', withoutEnlargement: true })
     .toColourspace('srgb')

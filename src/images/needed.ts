@@ -53,7 +53,7 @@ export async function encodeNeeded(
   policy: Policy,
 ): Promise<NeededFile> {
   const { frames } = file;
-  const nature = await natureOf(body, frames);
+  const nature = await natureOf(body, file);
   const picture = await reduce(body, frames, need);
   const own = formatOf[file.mediaType] ?? 'png';
   const made: Made[] = [];

@@ -65,12 +65,17 @@ function lumaOf(
   const values = new Uint8Array(width * height);
   const alpha = channels === 2 || channels === 4 ? channels - 1 : -1;
   for (let at = 0, from = 0; at < values.length; at++, from += channels) {
+    // 0.299, 0.587 and 0.114, in 256ths: whole numbers are several times as fast.
     const y =
       channels < 3
         ? pixels[from]!
-        : (pixels[from]! * 299 + pixels[from + 1]! * 587 + pixels[from + 2]! * 114 + 500) / 1000;
-    const opaque = alpha < 0 ? 255 : pixels[from + alpha]!;
-    values[at] = opaque === 255 ? y : (y * opaque + behind * (255 - opaque)) / 255;
+        : (pixels[from]! * 77 + pixels[from + 1]! * 150 + pixels[from + 2]! * 29 + 128) >> 8;
+    if (alpha < 0) {
+      values[at] = y;
+      continue;
+    }
+    const opaque = pixels[from + alpha]!;
+    values[at] = (y * opaque + behind * (255 - opaque)) / 255;
   }
   return { width, height, values };
 }

@@ -14,12 +14,14 @@ async function neededFor(body: Buffer, width: number, height: number, policy = d
 
 describe('natureOf', () => {
   it('tells drawings from photographs and animations', async () => {
-    expect(await natureOf(await photograph(300, 200).png().toBuffer(), 1)).toBe('photograph');
-    expect(await natureOf(await drawing(300, 200).png().toBuffer(), 1)).toBe('drawing');
-    expect(await natureOf(await animation(20, 3), 3)).toBe('animation');
+    const natureFor = async (body: Buffer) => natureOf(body, await readImageFacts(body, ''));
+    expect(await natureFor(await photograph(300, 200).png().toBuffer())).toBe('photograph');
+    expect(await natureFor(await drawing(300, 200).png().toBuffer())).toBe('drawing');
+    expect(await natureFor(await drawing(300, 200).jpeg().toBuffer())).toBe('photograph');
+    expect(await natureFor(await animation(20, 3))).toBe('animation');
     const clear = photograph(300, 200).ensureAlpha(0.5).png();
-    expect(await natureOf(await clear.toBuffer(), 1)).toBe('transparent');
-    expect(await natureOf(await photograph(300, 200).ensureAlpha(1).png().toBuffer(), 1)).toBe(
+    expect(await natureFor(await clear.toBuffer())).toBe('transparent');
+    expect(await natureFor(await photograph(300, 200).ensureAlpha(1).png().toBuffer())).toBe(
       'photograph',
     );
   });

@@ -8,11 +8,13 @@ const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resol
 /** A page on a busy machine draws late; it is not waited for longer than this. */
 const longestPause = 400;
 
-/** Until what came into view was drawn, and its observers were told. */
+/**
+ * Until what came into view was drawn, and its observers were told: they are in the frame in which the page has
+ * scrolled, after its animation callbacks and before the next task.
+ */
 async function drawn(): Promise<void> {
-  const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
-  const frames = frame().then(frame);
-  await Promise.all([rest(pause), Promise.race([frames, rest(longestPause)])]);
+  const frame = new Promise((resolve) => requestAnimationFrame(resolve)).then(() => rest(0));
+  await Promise.all([rest(pause), Promise.race([frame, rest(longestPause)])]);
 }
 
 /** Scrolls to the end in steps of a screen, so that lazy images are asked for, and back to the top. */
