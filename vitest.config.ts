@@ -2,6 +2,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
+    setupFiles: ['test/support/seed.ts'],
     include: ['test/**/*.test.ts'],
     // Browsers are many processes each; two files at a time is what a small machine carries.
     maxWorkers: 2,

@@ -42,7 +42,9 @@ export const policySchema = settingsOf({
   quality: settingsOf({ least: wholeNumber(1, 100), most: wholeNumber(1, 100) }).test(
     'order',
     'qualities of which least is not above most',
-    ({ least = defaultPolicy.quality.least, most = defaultPolicy.quality.most }) => least <= most,
+    ({ least = defaultPolicy.quality.least, most = defaultPolicy.quality.most }) =>
+      // What is no quality at all is told as that.
+      most < 1 || least <= most,
   ),
   widths: wholeNumber(1, 20),
   ownHosts: textList('a list of hosts'),
