@@ -1,7 +1,7 @@
 import type { CurvePiece } from './slot-curve.js';
 
-/** How far the text may be from the line of a piece, in CSS pixels: half a one, less what arithmetic may lose. */
-const tolerance = 0.5 - 1e-6;
+/** How far the text may be from the line of a piece, in CSS pixels. */
+const tolerance = 0.5;
 
 /**
  * The `sizes` attribute that says a slot curve: right to a pixel over its whole range (half a pixel that the
