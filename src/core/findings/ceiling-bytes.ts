@@ -16,7 +16,7 @@ export const ceilingBytes: ImageCheck = (image) => {
     return file.bytes > hero ? says(hero, 'a picture as wide as the window') : undefined;
   if (width.pixels <= policy.ceilings.smallWidth)
     return file.bytes > small ? says(small, 'a small picture') : undefined;
-  if (file.bytes > never) return says(never, 'no content image ever');
+  if (file.bytes > never) return says(never, 'a content image, whatever it shows,');
   if (file.bytes > alarm) return says(alarm, 'an alarm: a content image');
   return file.bytes > content ? says(content, 'a content image') : undefined;
 };
