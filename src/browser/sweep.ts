@@ -4,6 +4,7 @@ import type { CurvePiece, CurveSample } from '../core/slot-curve.js';
 import type { Size } from '../core/size.js';
 import type { SlotWidths } from './in-page/placements.js';
 import type { IsolatedWorld } from './isolated-world.js';
+import { drawnScale } from './tab.js';
 
 /** The viewport widths that are swept, in CSS pixels. */
 export const sweepRange = { from: 320, to: 2560 } as const;
@@ -38,6 +39,7 @@ export async function sweep(
       width,
       height,
       deviceScaleFactor: 1,
+      scale: drawnScale,
       mobile: false,
     });
   const measureAt = async (width: number) => {

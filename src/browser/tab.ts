@@ -5,6 +5,7 @@ import type { View } from '../core/view.js';
 import type { BodyCollector } from './bodies.js';
 import { sendHeaders } from './entry.js';
 import { NetworkRecorder } from './network-recorder.js';
+import { openWindow } from './own-window.js';
 
 export interface TabOptions {
   readonly context: BrowserContext;
@@ -37,11 +38,12 @@ export class Tab {
   }
 
   static async open({ context, view, bodies, accesses = [] }: TabOptions): Promise<Tab> {
-    const page = await context.newPage();
+    const page = await openWindow(context);
     const cdp = await context.newCDPSession(page);
     const recorder = await NetworkRecorder.attach(cdp);
     bodies.watch(cdp, recorder);
     await sendHeaders(cdp, accesses);
+    await cdp.send('Emulation.setDeviceMetricsOverride', metricsOf(view));
     return new Tab(page, cdp, recorder, view);
   }
 
@@ -75,6 +77,12 @@ export class Tab {
 /** Milliseconds that a tab may take to close. */
 const closing = 5_000;
 
+/**
+ * What a page is drawn at while it is measured. Nobody looks at it, and painting costs most of what a visit
+ * costs; the page itself, its layout and its pixel density know nothing of it.
+ */
+export const drawnScale = 0.1;
+
 /** The screen of a view as the driver sets it: a sweep has changed it. */
 function metricsOf({ width, height, density, touch }: View) {
   const upright = touch && height >= width;
@@ -84,6 +92,7 @@ function metricsOf({ width, height, density, touch }: View) {
     screenWidth: width,
     screenHeight: height,
     deviceScaleFactor: density,
+    scale: drawnScale,
     mobile: touch,
     screenOrientation: upright
       ? ({ type: 'portraitPrimary', angle: 0 } as const)

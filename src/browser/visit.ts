@@ -15,6 +15,7 @@ import { IsolatedWorld } from './isolated-world.js';
 import { navigate } from './navigate.js';
 import { headerOf, typeOf } from './network-recorder.js';
 import type { NetworkRecorder, RecordedRequest } from './network-recorder.js';
+import { watchesScrolling } from './scroll-watchers.js';
 import { sweep } from './sweep.js';
 import { Tab } from './tab.js';
 import type { TabOptions } from './tab.js';
@@ -64,6 +65,9 @@ export interface VisitorOptions extends TabOptions {
   readonly limits?: VisitLimits;
 }
 
+/** Milliseconds that the scripts of a page are given at each step of the scroll, when they listen. */
+const scriptTime = 160;
+
 /** A tab is used for so many pages: renderers grow with what they have seen. */
 const visitsPerTab = 25;
 
@@ -76,6 +80,7 @@ export class Visitor {
   readonly #view: View;
   readonly #limits: VisitLimits;
   #tab: Tab | undefined;
+  #leaving: Promise<void> = Promise.resolve();
 
   constructor(options: VisitorOptions) {
     this.#options = options;
@@ -85,6 +90,7 @@ export class Visitor {
 
   /** Visits a page. What goes wrong with it is told in the result, never thrown. */
   async visit(url: string): Promise<Visit> {
+    await this.#leaving;
     const giveUp = new AbortController();
     const most = this.#limits.load + patience;
     const late = after(most, undefined, { signal: giveUp.signal }).then(() => {
@@ -96,9 +102,7 @@ export class Visitor {
       const guarded = <Result>(work: Promise<Result>) =>
         Promise.race([work, tab.crashed, late]) as Promise<Result>;
       const visit = await guarded(this.#measure(tab, url));
-      // A page that does not let itself be left costs its tab, and not its visit.
-      await guarded(tab.leave()).catch(() => this.#drop());
-      if (tab.visits >= visitsPerTab) await this.#drop();
+      this.#leaving = this.#leave(tab);
       return visit;
     } catch (error) {
       const visit = this.failed(url, messageOf(error), this.#tab?.recorder);
@@ -107,6 +111,14 @@ export class Visitor {
     } finally {
       giveUp.abort();
     }
+  }
+
+  /** Leaves the page while others are visited in other tabs. */
+  async #leave(tab: Tab): Promise<void> {
+    const giveUp = after(patience, 'late', { ref: false });
+    // A page that does not let itself be left costs its tab, and not its visit.
+    const left = await Promise.race([tab.leave(), tab.crashed, giveUp]).catch(() => 'late');
+    if (left === 'late' || tab.visits >= visitsPerTab) await this.#drop();
   }
 
   async #drop(): Promise<void> {
@@ -128,9 +140,9 @@ export class Visitor {
       return failed(`is ${answer.mediaType || 'of no known type'}, not a page`);
     const world = await IsolatedWorld.open(cdp);
     const atOnce = new Set(recorder.recorded.map((request) => request.url));
-    const largest = await world.call<string | null>('largestContent');
-    await world.call('scrollThrough');
+    await world.call('scrollThrough', (await watchesScrolling(cdp)) ? scriptTime : 0);
     const settled = await world.call<boolean>('settleImages', limits.images);
+    const largest = await world.call<string | null>('largestContent');
     const own = await world.call<ProbedPlacement[]>('placementsOf');
     const frames = await measureFrames(cdp, world, this.#view);
     const placements = [...own, ...frames.flatMap((frame) => frame.placements)];

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BodyCollector } from '../../dist/src/browser/bodies.js';
 import { contextFor, launchBrowser } from '../../dist/src/browser/launch.js';
 import { networkWords } from '../../dist/src/browser/navigate.js';
+import { openWindow } from '../../dist/src/browser/own-window.js';
 import { Visitor } from '../../dist/src/browser/visit.js';
 import type { Visit, VisitLimits } from '../../dist/src/browser/visit.js';
 import type { View } from '../../src/core/view.js';
@@ -107,6 +108,61 @@ describe('a visit', () => {
       aboveFold: false,
       loading: 'lazy',
     });
+  });
+
+  it('gives scripts that wait for the page to come to rest the time to do so', async () => {
+    const { placements } = await visit(
+      `<div style="height:1500px"></div><img data-src="/a.jpg" width="100" height="50">
+       <div style="height:3000px"></div>
+       <script>
+         let timer
+         const load = () => {
+           for (const image of document.images) {
+             const { top, bottom } = image.getBoundingClientRect()
+             if (bottom > 0 && top < innerHeight) image.src = image.dataset.src
+           }
+         }
+         document.addEventListener('scroll', () => { clearTimeout(timer); timer = setTimeout(load, 100) })
+       </script>`,
+    );
+    expect(placements).toMatchObject([
+      { contentHash: contentHashOf(picture), fetched: 'on-scroll' },
+    ]);
+  });
+
+  it('draws pages small, of which they know nothing', async () => {
+    const { placements } = await visit(
+      `<p id="told"></p><img src="/a.jpg" srcset="/a.jpg 1x, /b.jpg 2x" style="width:50vw;height:50vh">
+       <script>
+         const { width, height, scale } = visualViewport
+         const same = [innerWidth, innerHeight, devicePixelRatio, width, height, scale,
+           matchMedia('(width: 800px) and (height: 600px) and (resolution: 1dppx)').matches]
+         if (same.join() !== '800,600,1,800,600,1,true') document.querySelector('img').remove()
+       </script>`,
+    );
+    expect(placements).toMatchObject([
+      { slot: { width: 400, height: 300 }, shown: true, aboveFold: true, largest: true },
+    ]);
+  });
+
+  it('draws all tabs of a context, so that none of them waits for frames', async () => {
+    const frames = (page: Page) =>
+      page.evaluate(
+        () =>
+          new Promise<number>((resolve) => {
+            let count = 0;
+            const draw = () => {
+              count++;
+              requestAnimationFrame(draw);
+            };
+            draw();
+            setTimeout(() => resolve(count), 1_500);
+          }),
+      );
+    const own = await browser.newContext(contextFor(view));
+    const pages = await Promise.all([openWindow(own), openWindow(own), openWindow(own)]);
+    for (const count of await Promise.all(pages.map(frames))) expect(count).toBeGreaterThan(5);
+    await own.close();
   });
 
   it('stops following a page that grows for ever', async () => {

@@ -1,4 +1,5 @@
 import { keptAddress } from '../../core/address.js';
+import { scrolledAt } from './scroll.js';
 
 /** What the page's own timeline says, in milliseconds since the navigation began. */
 export interface PageMarkers {
@@ -14,6 +15,8 @@ export interface PageMarkers {
 interface LargestEntry extends PerformanceEntry {
   /** Address of the picture; empty for a text. */
   readonly url: string;
+  /** `null` when it is no longer in the document. */
+  readonly element: Element | null;
 }
 
 interface LayoutShiftEntry extends PerformanceEntry {
@@ -48,10 +51,17 @@ export async function markersOf(): Promise<PageMarkers> {
   };
 }
 
-/** The address of the picture that is the largest contentful paint so far; `null` when it is none. */
+/**
+ * The address of the picture that is the largest contentful paint of the first screen; `null` when it is
+ * none. The page must have been scrolled back to its top.
+ */
 export async function largestContent(): Promise<string | null> {
   const entries = (await entriesOf('largest-contentful-paint', 0)) as LargestEntry[];
-  const url = entries.at(-1)?.url ?? '';
+  // A paint is told of when it was presented, which may be after the page was scrolled; and what is
+  // scrolled into view is painted, too.
+  const first = ({ startTime, element }: LargestEntry) =>
+    startTime <= scrolledAt || (element && element.getBoundingClientRect().top < innerHeight);
+  const url = entries.findLast(first)?.url ?? '';
   return url === '' ? null : keptAddress(url);
 }
 

@@ -1,33 +1,39 @@
 /** A page that grows for ever is followed this many screens down, and no further. */
 const maxSteps = 40;
-/** Long enough for an observer of intersections to fire and ask for its image. */
-const pause = 45;
 
 const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 /** A page on a busy machine draws late; it is not waited for longer than this. */
-const longestPause = 400;
+const longestWait = 400;
 
 /**
  * Until what came into view was drawn, and its observers were told: they are in the frame in which the page has
  * scrolled, after its animation callbacks and before the next task.
  */
-async function drawn(): Promise<void> {
+function drawn(): Promise<unknown> {
   const frame = new Promise((resolve) => requestAnimationFrame(resolve)).then(() => rest(0));
-  await Promise.all([rest(pause), Promise.race([frame, rest(longestPause)])]);
+  return Promise.race([frame, rest(longestWait)]);
 }
 
-/** Scrolls to the end in steps of a screen, so that lazy images are asked for, and back to the top. */
-export async function scrollThrough(): Promise<void> {
+/** When the page was first scrolled, in milliseconds since the navigation began. */
+export let scrolledAt = Infinity;
+
+/**
+ * Scrolls to the end in steps of a screen, so that lazy images are asked for, and back to the top.
+ *
+ * @param pause milliseconds that scripts are given at each step
+ */
+export async function scrollThrough(pause: number): Promise<void> {
   if (document.documentElement.scrollHeight <= innerHeight) return;
+  scrolledAt = performance.now();
   for (let step = 1; step <= maxSteps; step++) {
     const top = step * innerHeight;
     scrollTo({ top, behavior: 'instant' });
-    await drawn();
+    await Promise.all([drawn(), rest(pause)]);
     if (top >= document.documentElement.scrollHeight - innerHeight) break;
   }
   scrollTo({ top: 0, behavior: 'instant' });
-  await drawn();
+  await Promise.all([drawn(), rest(pause)]);
 }
 
 /** Waits until every image has arrived or failed, at most `limit` milliseconds. */
