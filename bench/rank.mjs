@@ -22,7 +22,7 @@ async function measure(placements, rounds) {
   const folder = mkdtempSync(join(tmpdir(), 'lynx-bench-'));
   try {
     generate(folder, placements);
-    const program = fileURLToPath(new URL('../dist/src/cli/main.js', import.meta.url));
+    const program = fileURLToPath(new URL('../dist/bundle/cli/main.js', import.meta.url));
     const ranked = [];
     const read = [];
     for (let round = 0; round < rounds; round++) {

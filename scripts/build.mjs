@@ -1,5 +1,7 @@
-// Builds the program: TypeScript to dist/, and the probe to one script that runs inside pages.
+// Builds the program: TypeScript to dist/, the probe to one script that runs inside pages, and the command line to
+// a bundle that starts quickly.
 import { spawnSync } from 'node:child_process';
+import { copyFileSync, rmSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 
@@ -22,3 +24,35 @@ await build({
   target: 'es2022',
   legalComments: 'none',
 });
+
+rmSync(fileURLToPath(new URL('../dist/bundle', import.meta.url)), { recursive: true, force: true });
+// One file a command, and what they share: to load hundreds of modules takes longer than most of the work.
+const native = ['sharp', 'libsql', 'playwright-core'];
+// The demo knows its pictures by the files that draw them; its folder is as far from the bundle as from `tasks/`.
+const demo = {
+  name: 'demo',
+  setup: ({ onResolve }) =>
+    onResolve({ filter: /^\.\.\/\.\.\/demo\// }, ({ path }) => ({ path, external: true })),
+};
+await build({
+  absWorkingDir: root,
+  entryPoints: ['src/cli/main.ts'],
+  // As deep as where it was compiled to: the manifest is found from there.
+  outdir: 'dist/bundle/cli',
+  bundle: true,
+  splitting: true,
+  format: 'esm',
+  platform: 'node',
+  target: 'node20',
+  external: native,
+  plugins: [demo],
+  legalComments: 'none',
+  // Some packages are written for `require`.
+  banner: {
+    js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
+  },
+});
+copyFileSync(
+  fileURLToPath(new URL('../dist/src/browser/in-page.bundle.js', import.meta.url)),
+  fileURLToPath(new URL('../dist/bundle/cli/in-page.bundle.js', import.meta.url)),
+);

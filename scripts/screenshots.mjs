@@ -22,7 +22,7 @@ const folder = mkdtempSync(join(tmpdir(), 'lynx-shots-'));
 const bin = join(folder, 'bin');
 mkdirSync(bin);
 mkdirSync(out, { recursive: true });
-const program = `exec ${process.execPath} ${join(root, 'dist/src/cli/main.js')} "$@"`;
+const program = `exec ${process.execPath} ${join(root, 'dist/bundle/cli/main.js')} "$@"`;
 spawnSync(
   'sh',
   ['-c', `printf '#!/bin/sh\\n%s\\n' '${program}' > zealous-lynx && chmod +x zealous-lynx`],

@@ -1,5 +1,6 @@
 import type { AnyObjectSchema, InferType } from 'yup';
 import type { Argv, CommandModule, Options } from 'yargs';
+import { record } from '../core/record.js';
 import type { Ground } from './config-file.js';
 import { openIo } from './io.js';
 import type { Io } from './io.js';
@@ -52,7 +53,7 @@ export function defineCommand<Schema extends AnyObjectSchema>(
         for (const [name, describe] of Object.entries(command.positionals ?? {}))
           argv.positional(name, { describe, type: 'string', default: undefined });
         for (const [call, words] of command.examples) argv.example(`$0 ${call}`, words);
-        return argv.options(options);
+        return argv.options(asksForHelp ? options : silent(options));
       },
       handler: async (argv) => {
         let verbose = argv['verbose'] === true;
@@ -78,6 +79,18 @@ export function defineCommand<Schema extends AnyObjectSchema>(
       },
     }),
   };
+}
+
+/** Whether the call wants to be told how to call. */
+const asksForHelp = process.argv.some((argument) => argument === '--help' || argument === '-h');
+
+/** Options that no help tells of: the parser lays out its help at every call, which takes a while. */
+function silent(options: Readonly<Record<string, Options>>): Record<string, Options> {
+  return record(Object.keys(options), (name) => ({
+    ...options[name],
+    describe: undefined,
+    hidden: true,
+  }));
 }
 
 /** What was given for an option; the parser writes an empty list as a list of nothing. */

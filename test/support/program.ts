@@ -8,7 +8,7 @@ export const twoViews = ['--view', 'phone', '--view', 'laptop'] as const;
 export const oneView = ['--view', 'laptop'] as const;
 
 /** The built program. */
-export const programFile = fileURLToPath(new URL('../../dist/src/cli/main.js', import.meta.url));
+export const programFile = fileURLToPath(new URL('../../dist/bundle/cli/main.js', import.meta.url));
 
 export interface Outcome {
   readonly status: number | null;
