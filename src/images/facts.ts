@@ -3,6 +3,7 @@ import type { Metadata } from 'sharp';
 import { messageOf } from '../core/errors.js';
 import type { ImageFile } from '../core/image-file.js';
 import { area } from '../core/size.js';
+import { framesOfAvif } from './avif-frames.js';
 import { contentHashOf } from './hash.js';
 
 // Hardly an image is read twice: what the codec would remember of them is memory for nothing.
@@ -52,16 +53,22 @@ export async function readImageFacts(body: Buffer, declaredType: string): Promis
     const intrinsic = turned
       ? { width: height, height: found.width }
       : { width: found.width, height };
-    const frames = found.pages ?? 1;
-    const pixels = area(intrinsic) * frames;
-    const problem =
-      pixels > maxPixels
-        ? `it has ${Math.round(pixels / 1e6)} megapixels, more than are decoded (${maxPixels / 1e6})`
-        : null;
+    const track = mediaType === 'image/avif' ? framesOfAvif(body) : 1;
+    const frames = Math.max(track, found.pages ?? 1);
+    const problem = reasonNotToDecode(mediaType, area(intrinsic) * frames, frames);
     return { ...common, mediaType, intrinsic, frames, problem };
   } catch (error) {
     return unreadable(declaredType, `it cannot be read as an image (${tidy(messageOf(error))})`);
   }
+}
+
+function reasonNotToDecode(mediaType: string, pixels: number, frames: number): string | null {
+  if (pixels > maxPixels)
+    return `it has ${Math.round(pixels / 1e6)} megapixels, more than are decoded (${maxPixels / 1e6})`;
+  // Of which the codec sees only the first: it would be taken for a still picture.
+  if (mediaType === 'image/avif' && frames > 1)
+    return `it is an animated AVIF of ${frames} frames, which is not decoded`;
+  return null;
 }
 
 function typeOf({ format, compression }: Metadata): string {

@@ -1,6 +1,7 @@
 import { deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
+import { framesOfAvif } from '../../src/images/avif-frames.js';
 import { readImageFacts } from '../../src/images/facts.js';
 import { contentHashOf } from '../../src/images/hash.js';
 import { animation, drawing, photograph } from '../support/pictures.js';
@@ -35,6 +36,15 @@ describe('readImageFacts', () => {
   it('counts the frames of an animation and measures one of them', async () => {
     const facts = await readImageFacts(await animation(48, 5), 'image/gif');
     expect(facts).toMatchObject({ frames: 5, intrinsic: { width: 48, height: 48 } });
+  });
+
+  it('counts the frames of an AVIF by its track', async () => {
+    const still = await photograph(60, 40).avif().toBuffer();
+    expect(framesOfAvif(still)).toBe(1);
+    const animated = Buffer.concat([still, track(7)]);
+    expect(framesOfAvif(animated)).toBe(7);
+    for (let length = 0; length < animated.length; length++)
+      expect(framesOfAvif(animated.subarray(0, length))).toBe(1);
   });
 
   it.each([
@@ -106,3 +116,21 @@ function crc(bytes: Buffer): number {
 it('builds test pictures that the codec accepts', async () => {
   expect((await sharp(hugePng(100)).metadata()).width).toBe(100);
 });
+
+/** The boxes that tell of a track with so many samples. */
+function track(samples: number): Buffer {
+  const sizes = Buffer.alloc(12);
+  sizes.writeUInt32BE(samples, 8);
+  const nested = ['stbl', 'minf', 'mdia', 'trak'].reduce(
+    (content, name) => box(name, Buffer.concat([box('free', Buffer.alloc(5)), content])),
+    box('stsz', sizes),
+  );
+  return box('moov', nested);
+}
+
+function box(name: string, content: Buffer): Buffer {
+  const head = Buffer.alloc(8);
+  head.writeUInt32BE(8 + content.length);
+  head.write(name, 4, 'latin1');
+  return Buffer.concat([head, content]);
+}
