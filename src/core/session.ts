@@ -3,7 +3,7 @@ import { markerNames } from './markers.js';
 import type { MarkerName, Markers } from './markers.js';
 import { record } from './record.js';
 import { bytesByType, requestTypes, totalBytes } from './request.js';
-import type { BytesByType, PageRequest, RequestType } from './request.js';
+import type { PageRequest, RequestType } from './request.js';
 import { summarise } from './summary.js';
 import type { Summary } from './summary.js';
 
@@ -45,26 +45,48 @@ export function countedRuns({ runs }: Pick<Session, 'runs'>): Run[] {
   return runs.filter(({ failure }) => failure === null);
 }
 
+/** What each run that counts came to, in the order of the runs; one list a number. */
+export interface SessionSamples {
+  readonly markers: Readonly<Record<MarkerName, readonly (number | null)[]>>;
+  readonly requestCount: readonly number[];
+  readonly requestsByType: Readonly<Record<RequestType, readonly number[]>>;
+  readonly bytes: readonly number[];
+  readonly bytesByType: Readonly<Record<RequestType, readonly number[]>>;
+}
+
+/** The numbers of the runs that count. */
+export function samplesOf(session: Pick<Session, 'runs'>): SessionSamples {
+  const runs = countedRuns(session);
+  const weights = runs.map(({ requests }) => bytesByType(requests));
+  return {
+    markers: record(markerNames, (name) => runs.map(({ markers }) => markers[name])),
+    requestCount: runs.map(({ requests }) => requests.length),
+    requestsByType: record(requestTypes, (type) =>
+      runs.map(({ requests }) => requests.filter((request) => request.type === type).length),
+    ),
+    bytes: weights.map(totalBytes),
+    bytesByType: record(requestTypes, (type) => weights.map((weight) => weight[type])),
+  };
+}
+
 /**
  * Medians and ranges over the runs that count.
  *
  * @throws RangeError when no run counts.
  */
 export function summariseSession(session: Pick<Session, 'runs'>): SessionSummary {
-  const runs = countedRuns(session);
-  if (runs.length === 0) throw new RangeError('no run of the session counts');
-  const over = (valueOf: (run: Run) => number) => summarise(runs.map(valueOf))!;
-  const weights = new Map<Run, BytesByType>(runs.map((run) => [run, bytesByType(run.requests)]));
+  const counted = countedRuns(session).length;
+  if (counted === 0) throw new RangeError('no run of the session counts');
+  const samples = samplesOf(session);
+  const over = (values: readonly number[]) => summarise(values)!;
   return {
-    markers: record(markerNames, (name) => summarise(runs.map(({ markers }) => markers[name]))),
-    requestCount: over(({ requests }) => requests.length),
-    requestsByType: record(requestTypes, (type) =>
-      over(({ requests }) => requests.filter((request) => request.type === type).length),
-    ),
-    bytes: over((run) => totalBytes(weights.get(run)!)),
-    bytesByType: record(requestTypes, (type) => over((run) => weights.get(run)![type])),
-    countedRuns: runs.length,
-    failedRuns: session.runs.length - runs.length,
+    markers: record(markerNames, (name) => summarise(samples.markers[name])),
+    requestCount: over(samples.requestCount),
+    requestsByType: record(requestTypes, (type) => over(samples.requestsByType[type])),
+    bytes: over(samples.bytes),
+    bytesByType: record(requestTypes, (type) => over(samples.bytesByType[type])),
+    countedRuns: counted,
+    failedRuns: session.runs.length - counted,
   };
 }
 

@@ -127,10 +127,23 @@ describe('compareSessions', () => {
     expect(requestsByType.image).toMatchObject({ difference: 1, percent: 100 });
   });
 
+  it('says what the runs show, and leaves open what they do not', () => {
+    const before = [1000, 1010, 1020, 1030, 1040];
+    expect(changeOf(before, [500, 510, 520, 530, 540])).toMatchObject({
+      verdict: 'less',
+      runsToSettle: null,
+    });
+    expect(changeOf([5, 6, 5, 6], [60, 70, 60, 70])).toMatchObject({ verdict: 'more' });
+    expect(changeOf(before, [990, 1005, 1022, 1031, 1039, null])).toMatchObject({
+      verdict: 'open',
+    });
+    expect(changeOf([7, 7], [7, 7, 7])).toMatchObject({ verdict: 'same' });
+    expect(changeOf([7, 7], [8, 8, 8])).toMatchObject({ verdict: null, interval: null });
+    expect(changeOf([null], [8])).toMatchObject({ before: null, verdict: null });
+  });
+
   it('has no per cent of nothing', () => {
-    const none = { median: 0, min: 0, max: 0, count: 1 };
-    const some = { median: 5, min: 5, max: 5, count: 1 };
-    expect(changeOf(none, some)).toMatchObject({ difference: 5, percent: null });
+    expect(changeOf([0], [5])).toMatchObject({ difference: 5, percent: null });
   });
 
   it('names every condition that differs', () => {

@@ -1,4 +1,5 @@
 import type { Change, SessionComparison } from '../../core/comparison.js';
+import { leastRuns } from '../../core/bootstrap.js';
 import { describeConditions } from '../../core/conditions.js';
 import { markerNames, markerTitles } from '../../core/markers.js';
 import { requestTypes } from '../../core/request.js';
@@ -31,6 +32,7 @@ export function drawComparison(
       comparison.markers[name],
       (value) => formatMarker(name, value),
       palette,
+      name === 'layoutShift' ? sizeWords : timeWords,
     );
     return row ? [row] : [];
   });
@@ -58,11 +60,11 @@ export function drawComparison(
       screen,
       [
         { title: 'median of' },
-        ...['before', 'after', 'change', 'per cent'].map((title) => ({
+        ...['before', 'after', 'change', 'per cent', '95 % of it between'].map((title) => ({
           title,
           align: 'right' as const,
         })),
-        { title: 'runs' },
+        { title: 'what the runs show' },
       ],
       [
         ...markers,
@@ -71,31 +73,60 @@ export function drawComparison(
         ...bytes,
       ],
     ),
-    '',
-    dim(
-      'apart: every run of one side differs from every run of the other; overlap: it may be noise',
-    ),
+    ...footnotes(comparison).flatMap((words) => ['', dim(words)]),
   ].join('\n');
+}
+
+/** What is to be known of the verdicts. */
+function footnotes({ markers, bytes }: SessionComparison): string[] {
+  const all = [...Object.values(markers), bytes];
+  const few = all.some(({ before, after, verdict }) => before && after && verdict === null);
+  return few
+    ? [`fewer than ${leastRuns} loads on a side: nothing can be claimed of them, clock more --runs`]
+    : [];
 }
 
 function rowOf(
   title: string,
-  { before, after, difference, percent, overlap }: Change,
+  change: Change,
   format: (value: number) => string,
   { green, red, dim }: Palette,
+  words: Words = sizeWords,
 ): string[] | undefined {
+  const { before, after, difference, percent, interval, verdict } = change;
   if (!before && !after) return undefined;
-  const change = difference === null ? '–' : signed(difference, format);
-  const none = change === '±0' || change === '–';
-  const tint = none || overlap ? dim : difference! < 0 ? green : red;
+  const moved = difference === null ? '–' : signed(difference, format);
+  const tint = verdict === 'less' ? green : verdict === 'more' ? red : dim;
+  const none = moved === '±0' || moved === '–';
   return [
     title,
     before ? format(before.median) : '–',
     after ? format(after.median) : '–',
-    tint(change),
+    tint(moved),
     tint(none || percent === null ? '–' : signed(percent, (value) => `${value.toFixed(1)} %`)),
-    none ? '' : dim(overlap ? 'overlap' : 'apart'),
+    dim(interval ? interval.map((end) => signed(end, format)).join(' … ') : '–'),
+    tint(verdictWords(change, words)),
   ];
+}
+
+/** What less and more are called: of times, and of sizes. */
+type Words = Readonly<Record<'less' | 'more', string>>;
+const timeWords: Words = { less: 'faster', more: 'slower' };
+const sizeWords: Words = { less: 'less', more: 'more' };
+
+function verdictWords({ verdict, runsToSettle }: Change, words: Words): string {
+  switch (verdict) {
+    case null:
+      return '–';
+    case 'same':
+      return 'the same in every run';
+    case 'open':
+      return runsToSettle === null
+        ? 'no difference that these runs can show'
+        : `no difference that these runs can show; ${runsToSettle} runs a side may`;
+    default:
+      return words[verdict];
+  }
 }
 
 /** A change with its sign; what is written as nothing is `±0`. */
