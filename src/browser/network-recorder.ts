@@ -1,6 +1,8 @@
 import type { CDPSession } from 'playwright-core';
 import { keptAddress } from '../core/address.js';
-import type { Header, PageRequest, RequestType } from '../core/request.js';
+import { redacted } from '../core/headers.js';
+import type { Header } from '../core/headers.js';
+import type { PageRequest, RequestType } from '../core/request.js';
 import { phasesOf } from './phases.js';
 import type { NetworkTiming } from './phases.js';
 
@@ -33,12 +35,6 @@ export interface RecordedRequest {
 
 /** The most requests that are kept of one page; a page that asks for more is cut there. */
 const maxRequests = 10_000;
-/** The longest header value that is kept. */
-const maxHeaderLength = 2_000;
-
-/** Headers that carry secrets: told to be there, never told what they say. */
-const secretHeaders = new Set(['authorization', 'cookie', 'proxy-authorization', 'set-cookie']);
-
 /**
  * Listens to the network of one tab and keeps every request of the page that is loaded in it.
  * It must be attached before the page is navigated.
@@ -266,8 +262,5 @@ function respond(request: RecordedRequest, response: ReportedResponse): void {
 }
 
 function headersOf(headers: Readonly<Record<string, string>>): Header[] {
-  return Object.entries(headers).map(([name, value]) => ({
-    name,
-    value: secretHeaders.has(name.toLowerCase()) ? '(redacted)' : value.slice(0, maxHeaderLength),
-  }));
+  return Object.entries(headers).map(([name, value]) => redacted({ name, value }));
 }

@@ -21,7 +21,8 @@ export interface Difference {
 }
 
 /** The conditions as people read them, by name. */
-export function describeConditions(conditions: Conditions): Record<string, string> {
+export function describeConditions(conditions: Conditions | null): Record<string, string> {
+  if (!conditions) return { conditions: 'not told' };
   const { view, network, cpuFactor, browser, cache } = conditions;
   const touch = view.touch ? ', touch' : '';
   return {
@@ -33,8 +34,12 @@ export function describeConditions(conditions: Conditions): Record<string, strin
   };
 }
 
-/** Every condition in which two sessions differ; empty when they may be compared. */
-export function differingConditions(before: Conditions, after: Conditions): Difference[] {
+/** Every condition in which two sessions differ; empty when they may be compared, and where they are not known. */
+export function differingConditions(
+  before: Conditions | null,
+  after: Conditions | null,
+): Difference[] {
+  if (!before || !after) return [];
   const one = describeConditions(before);
   const other = describeConditions(after);
   return Object.keys(one)

@@ -1,3 +1,5 @@
+import type { Header } from './headers.js';
+
 /** Content types that page weight is split into. */
 export const requestTypes = ['html', 'style', 'script', 'image', 'font', 'other'] as const;
 export type RequestType = (typeof requestTypes)[number];
@@ -43,11 +45,6 @@ export interface PageRequest {
   readonly redirectsTo: string;
   /** Why it failed, when it did. */
   readonly failure: string | null;
-}
-
-export interface Header {
-  readonly name: string;
-  readonly value: string;
 }
 
 export const noPhases: Phases = {

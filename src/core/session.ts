@@ -25,7 +25,8 @@ export interface Session {
   readonly label: string;
   readonly page: string;
   readonly startedAt: string;
-  readonly conditions: Conditions;
+  /** `null` where a file that the session was read from does not tell them. */
+  readonly conditions: Conditions | null;
   readonly runs: readonly Run[];
 }
 

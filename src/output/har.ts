@@ -21,7 +21,7 @@ export function harOf(
 ): Har {
   const began = Date.parse(run.startedAt);
   const at = (milliseconds: number) => new Date(began + milliseconds).toISOString();
-  const { browser, ...conditions } = session.conditions;
+  const { browser, ...conditions } = session.conditions ?? { browser: '' };
   const [browserName, browserVersion] = browser.split(' ');
   const { domContentLoaded, load } = run.markers;
   return {
@@ -36,12 +36,10 @@ export function harOf(
           title: session.page,
           pageTimings: { onContentLoad: domContentLoaded ?? -1, onLoad: load ?? -1 },
           _markers: run.markers,
-          _conditions: conditions,
+          ...(session.conditions && { _conditions: conditions }),
         },
       ],
-      entries: run.requests
-        .filter(({ end }) => end !== null)
-        .map((request) => entryOf(request, at(request.start))),
+      entries: run.requests.map((request) => entryOf(request, at(request.start))),
     },
   };
 }
@@ -87,11 +85,15 @@ function entryOf(request: PageRequest, startedDateTime: string) {
       receive: phases.receive,
     },
     ...(request.serverAddress ? { serverIPAddress: request.serverAddress } : {}),
+    // Moments of the format are whole milliseconds.
+    _start: request.start,
+    ...(request.end === null ? { _unfinished: true } : {}),
     _type: request.type,
     _priority: request.priority,
     _initiator: request.initiator,
     _thirdParty: request.thirdParty,
     _renderBlocking: request.renderBlocking,
+    _fromCache: request.fromCache,
     ...(request.failure === null ? {} : { _failure: request.failure }),
   };
 }

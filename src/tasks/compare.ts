@@ -4,6 +4,7 @@ import { ConditionsDifferError, UsageError } from '../core/errors.js';
 import { countedRuns } from '../core/session.js';
 import type { Session } from '../core/session.js';
 import type { Workspace } from '../store/workspace.js';
+import { readHarFile } from './read-har.js';
 
 /** One page before and after. */
 export interface ComparedPage {
@@ -13,20 +14,27 @@ export interface ComparedPage {
 }
 
 /**
- * Sets the sessions of two labels against each other, page by page.
+ * Sets the sessions of two labels, or two HAR files, against each other, page by page.
  *
+ * @param workspace opened only where a label is to be found
  * @param anyway compares sessions whose conditions differ, too
  * @throws NotFoundError when a label is not known; UsageError when they have no page in common;
  *   ConditionsDifferError when their conditions differ.
  */
-export function compare(
-  workspace: Workspace,
+export async function compare(
+  workspace: () => Workspace,
   before: string,
   after: string,
   anyway: boolean,
-): ComparedPage[] {
-  const one = counted(workspace.sessions.find(before), before);
-  const other = counted(workspace.sessions.find(after), after);
+): Promise<ComparedPage[]> {
+  const sessionsOf = async (name: string) => {
+    const sessions = isHar(name)
+      ? (await readHarFile(name)).sessions
+      : workspace().sessions.find(name);
+    return counted(sessions, name);
+  };
+  const one = await sessionsOf(before);
+  const other = await sessionsOf(after);
   const pairs = pairUp(one, other);
   if (pairs.length === 0)
     throw new UsageError(`${before} and ${after} have no page in common`, {
@@ -45,6 +53,11 @@ export function compare(
       { hint: 'clock one of them again, or compare them --anyway' },
     );
   return compared;
+}
+
+/** Whether a name is that of a HAR file, and not the label of a session. */
+function isHar(name: string): boolean {
+  return /\.har$/i.test(name);
 }
 
 function counted(sessions: readonly Session[], label: string): Session[] {

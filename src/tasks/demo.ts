@@ -116,7 +116,7 @@ export async function demo(
   } finally {
     await after.close();
   }
-  steps.compared(compare(workspace, 'before', 'after', false));
+  steps.compared(await compare(() => workspace, 'before', 'after', false));
   return true;
 }
 

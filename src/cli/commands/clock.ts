@@ -1,19 +1,22 @@
 import { array, object, string } from 'yup';
-import { SettingError } from '../../core/errors.js';
+import { SettingError, UsageError } from '../../core/errors.js';
 import { describeNetwork } from '../../core/network.js';
+import { medianRun, summariseSession } from '../../core/session.js';
 import { clockDocument, clockSetDocument } from '../../output/json/clock.js';
 import { drawSession } from '../../output/terminal/clock.js';
+import { count } from '../../output/units.js';
 import type { ClockResult } from '../../tasks/clock.js';
 import { numberFrom, shortText, wholeNumber } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { hostMapOf, shared } from '../common-options.js';
+import type { Io } from '../io.js';
 import { program } from '../program.js';
 
 const top = shared.top(40, 'requests');
 const label = shared.label('session');
 
 export const clockCommand = defineCommand({
-  call: 'clock <page..>',
+  call: 'clock [page..]',
   describe: 'Load pages again and again with cold caches, and time them',
   positionals: { page: 'Addresses, or folders of static sites' },
   options: {
@@ -31,10 +34,16 @@ export const clockCommand = defineCommand({
     view: { describe: 'View by name [the first]', type: 'string', requiresArg: true },
     label: label.option,
     top: top.option,
+    har: {
+      describe: 'Read a HAR file instead of loading pages',
+      type: 'string',
+      requiresArg: true,
+    },
     'map-host': shared.mapHost.option,
   },
   schema: object({
-    page: array().of(string().required('an address')).required(),
+    page: array().of(string().required('an address')).default([]),
+    har: shortText(),
     runs: wholeNumber(1, 200).default(5),
     network: shortText().default('mobile'),
     cpu: numberFrom(1, 50).default(1),
@@ -47,15 +56,24 @@ export const clockCommand = defineCommand({
     ['clock http://brindlebay.test/', 'five cold loads over a mobile line'],
     ['clock http://brindlebay.test/ --network dsl --runs 9 --label before', 'for a comparison'],
     ['clock http://brindlebay.test/ --view laptop --cpu 4 --json', 'on a slow laptop'],
+    ['clock --har recording.har', 'the same reading of a recording of any origin'],
   ],
-  run: async (settings, { views, networks, policy: _ }, { screen, task, print }) => {
+  run: async (settings, { views, networks, policy: _ }, io) => {
+    const { har, page } = settings;
+    if ((har === undefined) === (page.length === 0))
+      throw new UsageError(
+        har === undefined ? 'say which pages to load' : 'either pages or --har, not both',
+        { hint: 'clock <page…> loads pages, clock --har FILE reads a recording' },
+      );
+    if (har !== undefined) return readRecording(har, settings.top, io);
+    const { screen, task, print } = io;
     const network = byName('--network', settings.network, networks, (one) => describeNetwork(one));
     const view = byName('--view', settings.view ?? views[0]!.name, views, ({ name }) => name);
     const { Workspace } = await import('../../store/workspace.js');
     const { clock } = await import('../../tasks/clock.js');
     const workspace = Workspace.open(settings.workspace);
     try {
-      const { results, interrupted } = await clock(workspace, settings.page, {
+      const { results, interrupted } = await clock(workspace, page, {
         ...task,
         label: settings.label,
         runs: settings.runs,
@@ -75,6 +93,29 @@ export const clockCommand = defineCommand({
     }
   },
 });
+
+/** Draws what a HAR file tells as if its pages had been loaded here. */
+async function readRecording(
+  file: string,
+  top: number,
+  { screen, print, log }: Io,
+): Promise<number> {
+  const { readHarFile } = await import('../../tasks/read-har.js');
+  const { sessions, defects } = await readHarFile(file);
+  const results = sessions.map((session) => ({
+    session,
+    summary: summariseSession(session),
+    medianRun: medianRun(session),
+    harFile: file,
+  }));
+  for (const { words, entries } of defects)
+    log.warn(`${count(entries, 'entry', 'entries')}: ${words}`);
+  print(
+    () => results.map((result) => drawSession(result, top, screen)).join('\n\n'),
+    () => documentOf(results),
+  );
+  return 0;
+}
 
 function documentOf(results: readonly ClockResult[]) {
   const documents = results.map(({ session, summary, medianRun, harFile }) =>

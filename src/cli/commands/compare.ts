@@ -1,13 +1,17 @@
 import { object } from 'yup';
 import { compareDocument } from '../../output/json/compare.js';
 import { drawComparison } from '../../output/terminal/compare.js';
+import type { Workspace as OpenWorkspace } from '../../store/workspace.js';
 import { shortText, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
 
 export const compareCommand = defineCommand({
   call: 'compare <before> <after>',
-  describe: 'Set two clock sessions side by side',
-  positionals: { before: 'Label of the session before', after: 'Label of the session after' },
+  describe: 'Set two clock sessions, or two HAR files, side by side',
+  positionals: {
+    before: 'Label of the session before, or a file that ends in .har',
+    after: 'Label of the session after, or a file that ends in .har',
+  },
   options: {
     anyway: { describe: 'Compare sessions whose conditions differ, too', type: 'boolean' },
   },
@@ -19,20 +23,22 @@ export const compareCommand = defineCommand({
   examples: [
     ['compare before after', 'each marker, the bytes and the requests'],
     ['compare before after --json', 'for other programs'],
+    ['compare monday.har friday.har', 'two recordings of any origin'],
   ],
   run: async ({ workspace: folder, before, after, anyway }, _, { screen, print }) => {
     const { Workspace } = await import('../../store/workspace.js');
     const { compare } = await import('../../tasks/compare.js');
-    const workspace = Workspace.openExisting(folder);
+    let opened: OpenWorkspace | undefined;
+    const workspace = () => (opened ??= Workspace.openExisting(folder));
     try {
-      const pages = compare(workspace, before, after, anyway);
+      const pages = await compare(workspace, before, after, anyway);
       print(
         () => pages.map((page) => drawComparison(page, screen)).join('\n\n'),
         () => compareDocument(pages),
       );
       return 0;
     } finally {
-      workspace.close();
+      opened?.close();
     }
   },
 });

@@ -24,7 +24,7 @@ export function drawSession(sheet: ClockSheet, top: number, screen: Screen): str
   const conditions = Object.entries(describeConditions(session.conditions));
   const failures = session.runs.flatMap(({ failure }) => failure ?? []);
   return [
-    `${bold(plainText(session.label))}: ${plainText(session.page)}, ${count(summary.countedRuns, 'cold load')}`,
+    `${bold(plainText(session.label))}: ${plainText(session.page)}, ${count(summary.countedRuns, session.conditions ? 'cold load' : 'load')}`,
     dim(
       joined(
         conditions.map(([name, words]) => `${name} ${words}`),
@@ -43,7 +43,7 @@ export function drawSession(sheet: ClockSheet, top: number, screen: Screen): str
     '',
     drawWaterfall(medianRun, top, screen),
     '',
-    `HAR of the median run: ${harFile}`,
+    `${session.runs.length === 1 ? 'HAR' : 'HAR of the median run'}: ${plainText(harFile)}`,
   ].join('\n');
 }
 

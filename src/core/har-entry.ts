@@ -1,0 +1,140 @@
+import { keptAddress } from './address.js';
+import { redacted } from './headers.js';
+import type { Header } from './headers.js';
+import { amountOf, listOf, looseOf, textOf } from './loose.js';
+import type { Loose } from './loose.js';
+import { phaseNames, requestTypes } from './request.js';
+import type { PageRequest, Phases, RequestType } from './request.js';
+
+/** Takes note of something that is wrong with an entry. */
+export type Note = (words: string) => void;
+
+/** Milliseconds by which the phases of an entry may disagree with its time. */
+const tolerance = 1;
+
+/**
+ * One entry of a HAR file as a request.
+ *
+ * @param start milliseconds since its page began
+ * @param thirdParty whether it is another party's, when the file does not say so itself
+ */
+export function requestOf(
+  entry: Loose,
+  start: number,
+  thirdParty: (address: string) => boolean,
+  note: Note,
+): PageRequest {
+  const asked = looseOf(entry['request']);
+  const answer = looseOf(entry['response']);
+  const content = looseOf(answer['content']);
+  const url = keptAddress(textOf(asked['url']));
+  const phases = phasesOf(entry, note);
+  const duration = phaseNames.reduce((sum, name) => sum + phases[name], 0);
+  const failure = textOf(entry['_failure']) || textOf(answer['_error']) || null;
+  const mediaType = (textOf(content['mimeType']).split(';')[0] ?? '').trim().toLowerCase();
+  return {
+    url,
+    method: textOf(asked['method']) || 'GET',
+    type: typeOf(entry, mediaType),
+    status: amountOf(answer['status']) ?? 0,
+    statusText: textOf(answer['statusText']),
+    mediaType,
+    protocol: protocolOf(answer, asked),
+    start,
+    end: entry['_unfinished'] === true ? null : start + duration,
+    phases,
+    transferBytes: wireBytesOf(answer, content),
+    bodyBytes: amountOf(content['size']) ?? 0,
+    fromCache: entry['_fromCache'] === true || typeof entry['_fromCache'] === 'string',
+    priority: textOf(entry['_priority']),
+    initiator: textOf(entry['_initiator']) || textOf(looseOf(entry['_initiator'])['type']),
+    thirdParty: typeof entry['_thirdParty'] === 'boolean' ? entry['_thirdParty'] : thirdParty(url),
+    renderBlocking: entry['_renderBlocking'] === true || entry['_renderBlocking'] === 'blocking',
+    requestHeaders: headersOf(asked),
+    responseHeaders: headersOf(answer),
+    serverAddress: textOf(entry['serverIPAddress']),
+    redirectsTo: keptAddress(textOf(answer['redirectURL'])),
+    failure,
+  };
+}
+
+/** The phases of an entry in milliseconds; what the file gets wrong about them is put right and noted. */
+function phasesOf(entry: Loose, note: Note): Phases {
+  const timings = looseOf(entry['timings']);
+  const time = amountOf(entry['time']);
+  const known = (name: string) => amountOf(timings[name]) ?? 0;
+  const tls = known('ssl');
+  const phases = {
+    blocked: known('blocked'),
+    dns: known('dns'),
+    // The format counts the time for TLS as part of connecting; not every program does.
+    connect: Math.max(0, known('connect') - tls),
+    tls,
+    send: known('send'),
+    wait: known('wait'),
+    receive: known('receive'),
+  };
+  const sum = phaseNames.reduce((total, name) => total + phases[name], 0);
+  if (sum === 0) {
+    if ((time ?? 0) > tolerance) note('no phases: the whole time counts as wait');
+    return { ...phases, wait: time ?? 0 };
+  }
+  if (time === null) {
+    note('no time: the phases stand for it');
+    return phases;
+  }
+  if (time > sum + tolerance) {
+    note('a time that is longer than its phases: the rest counts as blocked');
+    return { ...phases, blocked: phases.blocked + time - sum };
+  }
+  if (time < sum - tolerance) note('a time that is shorter than its phases: the phases are kept');
+  return phases;
+}
+
+const resourceTypes: Readonly<Record<string, RequestType>> = {
+  document: 'html',
+  stylesheet: 'style',
+  css: 'style',
+  script: 'script',
+  js: 'script',
+  image: 'image',
+  img: 'image',
+  imageset: 'image',
+  font: 'font',
+};
+
+function typeOf(entry: Loose, mediaType: string): RequestType {
+  const own = textOf(entry['_type']);
+  if (requestTypes.some((type) => type === own)) return own as RequestType;
+  if (mediaType.startsWith('image/')) return 'image';
+  const told = resourceTypes[textOf(entry['_resourceType']).toLowerCase()];
+  if (told) return told;
+  if (/\bhtml\b/.test(mediaType)) return 'html';
+  if (mediaType === 'text/css') return 'style';
+  if (/javascript|ecmascript/.test(mediaType)) return 'script';
+  return /^font\/|font-|-font/.test(mediaType) ? 'font' : 'other';
+}
+
+function protocolOf(answer: Loose, asked: Loose): string {
+  const told = (textOf(answer['httpVersion']) || textOf(asked['httpVersion'])).toLowerCase();
+  return { 'http/2.0': 'h2', 'http/2': 'h2', 'http/3.0': 'h3', 'http/3': 'h3' }[told] ?? told;
+}
+
+/** Bytes on the wire, as near to them as the file comes. */
+function wireBytesOf(answer: Loose, content: Loose): number {
+  const told = amountOf(answer['_transferBytes']) ?? amountOf(answer['_transferSize']);
+  if (told !== null) return Math.round(told);
+  const body = amountOf(answer['bodySize']);
+  const headers = amountOf(answer['headersSize']) ?? 0;
+  if (body !== null) return Math.round(body + headers);
+  const size = amountOf(content['size']) ?? 0;
+  return Math.round(Math.max(0, size - (amountOf(content['compression']) ?? 0)) + headers);
+}
+
+function headersOf(message: Loose): Header[] {
+  return listOf(message['headers'])
+    .map(looseOf)
+    .map((header) => ({ name: textOf(header['name']), value: textOf(header['value']) }))
+    .filter(({ name }) => name !== '')
+    .map(redacted);
+}

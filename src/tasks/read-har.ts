@@ -1,0 +1,70 @@
+import { readFile, stat } from 'node:fs/promises';
+import { basename } from 'node:path';
+import { messageOf, NotFoundError, UsageError } from '../core/errors.js';
+import { readHar } from '../core/har-reading.js';
+import type { HarReading } from '../core/har-reading.js';
+import type { Session } from '../core/session.js';
+import { isThirdParty } from '../crawl/third-party.js';
+
+/** The sessions of a HAR file, one a page, and what was wrong with the file. */
+export interface HarSessions {
+  readonly sessions: readonly Session[];
+  readonly defects: HarReading['defects'];
+}
+
+/** Files larger than this are not read. */
+const maxBytes = 500_000_000;
+
+/**
+ * Reads a HAR file as sessions of one load each.
+ *
+ * @throws NotFoundError when there is no such file; UsageError when it is no HAR, saying what is wrong and where.
+ */
+export async function readHarFile(file: string): Promise<HarSessions> {
+  const text = await textOf(file);
+  const reading = interpret(file, parse(file, text));
+  if (reading.pages.length === 0) throw wrong(file, 'there are no requests in it');
+  const sessions = reading.pages.map(({ page, conditions, run }, index) => ({
+    id: index + 1,
+    label: basename(file),
+    page,
+    startedAt: run.startedAt,
+    conditions,
+    runs: [run],
+  }));
+  return { sessions, defects: reading.defects };
+}
+
+async function textOf(file: string): Promise<string> {
+  const found = await stat(file).catch(() => undefined);
+  if (!found?.isFile()) throw new NotFoundError(`there is no file ${file}`);
+  if (found.size > maxBytes) throw wrong(file, `it is larger than ${maxBytes / 1e6} MB`);
+  return (await readFile(file, 'utf8')).replace(/^\uFEFF/, '');
+}
+
+function parse(file: string, text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    const message = messageOf(error);
+    const position = Number(/position (\d+)/.exec(message)?.[1] ?? text.length);
+    const before = text.slice(0, position).split('\n');
+    const place = `line ${before.length}, column ${before.at(-1)!.length + 1}`;
+    const cut = position >= text.trimEnd().length;
+    throw wrong(file, cut ? `it breaks off at ${place}` : `it is no JSON from ${place} on`);
+  }
+}
+
+function interpret(file: string, document: unknown): HarReading {
+  try {
+    return readHar(document, isThirdParty);
+  } catch (error) {
+    throw wrong(file, messageOf(error));
+  }
+}
+
+function wrong(file: string, words: string): UsageError {
+  return new UsageError(`${file} is no HAR file that can be read: ${words}`, {
+    hint: 'save it again from the browser or the tool that it came from, as HAR 1.2',
+  });
+}
