@@ -2,9 +2,9 @@ import { setTimeout as after } from 'node:timers/promises';
 import type { Browser, CDPSession } from 'playwright-core';
 import type { Conditions } from '../core/conditions.js';
 import { messageOf } from '../core/errors.js';
+import { interactiveAt } from '../core/interactive.js';
 import type { Markers } from '../core/markers.js';
-import { markerNames } from '../core/markers.js';
-import { record } from '../core/record.js';
+import { noMarkers } from '../core/markers.js';
 import type { PageRequest } from '../core/request.js';
 import type { Run } from '../core/session.js';
 import type { PageMarkers } from './in-page/markers.js';
@@ -20,12 +20,15 @@ export interface ColdLoadLimits {
   readonly quietWindow: number;
   /** Milliseconds after the load event that the quiet is waited for, at the most. */
   readonly settle: number;
+  /** Milliseconds more that the page may take to come to the rest that `interactive` asks for; 0 does without. */
+  readonly rest: number;
 }
 
 export const defaultColdLoadLimits: ColdLoadLimits = {
   load: 120_000,
   quietWindow: 500,
   settle: 10_000,
+  rest: 10_000,
 };
 
 /**
@@ -56,12 +59,7 @@ export async function coldLoad(
     if (failure !== null) return failedRun(startedAt, url, status, failure);
     await untilQuiet(recorder, limits);
     const world = await IsolatedWorld.open(cdp);
-    const seen = await world.call<PageMarkers>('markersOf');
-    const first = recorder.recorded[0]!;
-    const zero = first.start - Math.max(0, first.wallTime - seen.timeOrigin / 1000);
-    const requests = recorder.recorded.map((request) =>
-      toPageRequest(request, zero, isThirdParty(request.url)),
-    );
+    const { seen, requests, interactive } = await readAtRest(world, recorder, isThirdParty, limits);
     return {
       startedAt,
       finalUrl: page.url(),
@@ -69,8 +67,11 @@ export async function coldLoad(
       markers: {
         ...seenMarkers(seen),
         ttfb: firstByteOf(requests),
+        interactive,
+        lastByte: lastByteOf(requests),
         quiet: quietFrom(requests, seen.load),
       },
+      largest: seen.largest,
       requests,
       failure: null,
     };
@@ -78,6 +79,27 @@ export async function coldLoad(
     return failedRun(startedAt, url, 0, messageOf(error));
   } finally {
     await context.close().catch(() => {});
+  }
+}
+
+/** What the page and its network tell, as soon as it has come to rest or may not be waited for any longer. */
+async function readAtRest(
+  world: IsolatedWorld,
+  recorder: NetworkRecorder,
+  isThirdParty: (address: string) => boolean,
+  { rest }: ColdLoadLimits,
+) {
+  const end = performance.now() + rest;
+  for (;;) {
+    const seen = await world.call<PageMarkers>('markersOf');
+    const first = recorder.recorded[0]!;
+    const zero = first.start - Math.max(0, first.wallTime - seen.timeOrigin / 1000);
+    const requests = recorder.recorded.map((request) =>
+      toPageRequest(request, zero, isThirdParty(request.url)),
+    );
+    const interactive = rest > 0 ? interactiveAt({ ...seen, requests }) : null;
+    if (interactive !== null || performance.now() > end) return { seen, requests, interactive };
+    await after(250);
   }
 }
 
@@ -119,12 +141,19 @@ function quietFrom(requests: readonly PageRequest[], load: number | null): numbe
   return Math.max(load ?? 0, ...requests.map(({ end }) => end ?? 0));
 }
 
-function seenMarkers({ timeOrigin: _, ...seen }: PageMarkers): Markers {
-  return { ...emptyMarkers(), ...seen };
+function lastByteOf(requests: readonly PageRequest[]): number | null {
+  const ends = requests.flatMap(({ end }) => end ?? []);
+  return ends.length > 0 ? Math.max(...ends) : null;
 }
 
-function emptyMarkers(): Markers {
-  return record(markerNames, () => null);
+function seenMarkers(seen: PageMarkers): Markers {
+  const { firstPaint, firstContentfulPaint, largestContentfulPaint } = seen;
+  const { domContentLoaded, load, blockingTime, layoutShift } = seen;
+  return {
+    ...noMarkers(),
+    ...{ firstPaint, firstContentfulPaint, largestContentfulPaint },
+    ...{ domContentLoaded, load, blockingTime, layoutShift },
+  };
 }
 
 function failedRun(startedAt: string, url: string, status: number, failure: string): Run {
@@ -132,7 +161,7 @@ function failedRun(startedAt: string, url: string, status: number, failure: stri
     startedAt,
     finalUrl: url,
     status: status || null,
-    markers: emptyMarkers(),
+    markers: noMarkers(),
     requests: [],
     failure,
   };

@@ -1,6 +1,9 @@
+import { record } from './record.js';
+
 /** The moments and sums that a load is judged by, in the order in which they are told. */
 export const markerNames = [
   'ttfb',
+  'firstPaint',
   'firstContentfulPaint',
   'largestContentfulPaint',
   'domContentLoaded',
@@ -8,6 +11,7 @@ export const markerNames = [
   'interactive',
   'blockingTime',
   'layoutShift',
+  'lastByte',
   'quiet',
 ] as const;
 export type MarkerName = (typeof markerNames)[number];
@@ -17,18 +21,20 @@ export type MarkerName = (typeof markerNames)[number];
  * `layoutShift`, which has no unit. `null` where it was not reached or is not measured.
  *
  * - `ttfb`: first byte of the document's own answer, after its redirects (read off the network)
- * - `firstContentfulPaint` (Paint Timing), `largestContentfulPaint` (Largest Contentful Paint)
+ * - `firstPaint`, `firstContentfulPaint` (Paint Timing), `largestContentfulPaint` (Largest Contentful Paint)
  * - `domContentLoaded`, `load`: end of the event (Navigation Timing)
- * - `interactive`: not measured in this version, always `null`
+ * - `interactive`: the end of the last long task before five seconds of rest (see `interactiveAt`)
  * - `blockingTime`: the part beyond 50 ms of every long task after first contentful paint (Long Tasks)
  * - `layoutShift`: sum of unexpected shifts (Layout Instability), the largest session window
- * - `quiet`: the moment after `load` from which the network rested for half a second
+ * - `lastByte`: the end of the last request
+ * - `quiet`: the moment after `load` from which the network rested for the quiet window, half a second by default
  */
 export type Markers = Readonly<Record<MarkerName, number | null>>;
 
 /** How each marker is called in front of people. */
 export const markerTitles: Readonly<Record<MarkerName, string>> = {
   ttfb: 'time to first byte',
+  firstPaint: 'first paint',
   firstContentfulPaint: 'first contentful paint',
   largestContentfulPaint: 'largest contentful paint',
   domContentLoaded: 'DOMContentLoaded',
@@ -36,5 +42,11 @@ export const markerTitles: Readonly<Record<MarkerName, string>> = {
   interactive: 'interactive',
   blockingTime: 'blocking time',
   layoutShift: 'layout shift',
+  lastByte: 'last byte',
   quiet: 'network quiet',
 };
+
+/** The markers of a load of which nothing is known. */
+export function noMarkers(): Markers {
+  return record(markerNames, () => null);
+}

@@ -15,8 +15,18 @@ export interface Run {
   readonly status: number | null;
   readonly markers: Markers;
   readonly requests: readonly PageRequest[];
+  /** What the largest contentful paint was of; left out where it is not known. */
+  readonly largest?: LargestContent | null;
   /** Why the run does not count, when it does not. */
   readonly failure: string | null;
+}
+
+/** What a largest contentful paint was of. */
+export interface LargestContent {
+  /** Finds the element again; empty when it had left the document. */
+  readonly selector: string;
+  /** Address of the picture, and `null` of a text. */
+  readonly url: string | null;
 }
 
 /** A set of cold loads of one page under one set of conditions. */

@@ -1,18 +1,16 @@
-import { stringify } from 'csv-stringify/sync';
 import type { Grouping } from '../core/groupings.js';
 import type { RankRow } from '../core/rank-view.js';
 import { causes } from '../core/waste.js';
+import { csvOf } from './csv.js';
+import type { Cell } from './csv.js';
 import type { RankDrawing } from './terminal/rank.js';
 import { plainText } from './plain-text.js';
 import { causeTitles, nameOf, originOf } from './rank-words.js';
 import { count, formatBytes, formatShare } from './units.js';
 
-type Cell = string | number | null;
-
 /** A ranking as CSV (RFC 4180): one row a row, bytes in an average visit as whole numbers. */
 export function rankCsv(drawing: RankDrawing): string {
-  const records = allRows(drawing).map((row) => recordOf(row, drawing.by));
-  return stringify(records.map(harmless), { header: true, record_delimiter: 'windows' }).trimEnd();
+  return csvOf(allRows(drawing).map((row) => recordOf(row, drawing.by)));
 }
 
 /** A ranking as a Markdown table, for a page that people read. */
@@ -78,19 +76,6 @@ function recordOf(row: RankRow, by: Grouping): Record<string, Cell> {
     neededFileBytes: worst?.waste?.neededBytes ?? null,
     ...(family && { widths: family.plan.widths.join(' '), sizes: family.sizes ?? '' }),
   };
-}
-
-/**
- * Texts as they may stand in a file that a spreadsheet opens: without control characters, and never as a formula,
- * which a text that begins with one of these signs would be.
- */
-function harmless(record: Record<string, Cell>): Record<string, Cell> {
-  const cells = Object.entries(record).map(([name, cell]) => {
-    if (typeof cell !== 'string') return [name, cell] as const;
-    const text = plainText(cell, 5_000);
-    return [name, /^[=+\-@]/.test(text) ? `'${text}` : text] as const;
-  });
-  return Object.fromEntries<Cell>(cells);
 }
 
 /** Text in a cell of a Markdown table: no ends of cells, no markup, no HTML. */

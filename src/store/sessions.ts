@@ -1,6 +1,7 @@
 import type Database from 'libsql';
 import type { Conditions } from '../core/conditions.js';
 import { NotFoundError } from '../core/errors.js';
+import { noMarkers } from '../core/markers.js';
 import type { Run, Session } from '../core/session.js';
 
 interface SessionRow {
@@ -91,7 +92,12 @@ export class SessionStore {
       page: row.page,
       startedAt: row.started_at,
       conditions: JSON.parse(row.conditions) as Conditions,
-      runs: runs.map(({ run }) => JSON.parse(run) as Run),
+      runs: runs.map(({ run }) => completed(JSON.parse(run) as Run)),
     };
   }
+}
+
+/** A run as it is told now: a marker that was not known when it was kept is there, and has no value. */
+function completed(run: Run): Run {
+  return { ...run, markers: { ...noMarkers(), ...run.markers } };
 }

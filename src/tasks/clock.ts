@@ -18,7 +18,7 @@ import type { TaskOptions } from './progress.js';
 import { openStarts } from './starts.js';
 
 /** The load that does not count need not go quiet. */
-const warmUpLimits = { ...defaultColdLoadLimits, settle: 0 };
+const warmUpLimits = { ...defaultColdLoadLimits, settle: 0, rest: 0 };
 
 export interface ClockOptions extends TaskOptions {
   readonly label?: string | undefined;
@@ -26,6 +26,10 @@ export interface ClockOptions extends TaskOptions {
   readonly network: Network;
   readonly cpuFactor: number;
   readonly view: View;
+  /** Milliseconds without traffic after which the network counts as quiet [500]. */
+  readonly quietWindow?: number;
+  /** Does not wait for the rest that `interactive` asks for. */
+  readonly noInteractive?: boolean;
   readonly hosts?: HostMap;
   /** Name and version of the program, for the HAR file. */
   readonly creator: { readonly name: string; readonly version: string };
@@ -64,8 +68,13 @@ export async function clock(
     signal?.addEventListener('abort', stop, { once: true });
     try {
       const conditions = conditionsOf(options, `Chromium ${browser.version()}`);
-      const load = (url: string, under: Conditions, limits = defaultColdLoadLimits) =>
-        coldLoad(browser, url, under, (address) => isThirdParty(address, url), limits);
+      const limits = {
+        ...defaultColdLoadLimits,
+        quietWindow: options.quietWindow ?? defaultColdLoadLimits.quietWindow,
+        ...(options.noInteractive && { rest: 0 }),
+      };
+      const load = (url: string, under: Conditions, within = limits) =>
+        coldLoad(browser, url, under, (address) => isThirdParty(address, url), within);
       const sessions = workspace.sessions.begin(
         options.label,
         new Date().toISOString(),

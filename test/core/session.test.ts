@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { noMarkers } from '../../src/core/markers.js';
 import { changeOf, compareSessions } from '../../src/core/comparison.js';
 import { differingConditions } from '../../src/core/conditions.js';
 import type { Conditions } from '../../src/core/conditions.js';
@@ -50,6 +51,7 @@ function run(load: number, images: readonly number[], failure: string | null = n
     finalUrl: 'http://a.test/',
     status: 200,
     markers: {
+      ...noMarkers(),
       ttfb: load / 10,
       firstContentfulPaint: load / 2,
       largestContentfulPaint: load,

@@ -1,7 +1,12 @@
+import { SaxesParser } from 'saxes';
 import { describe, expect, it } from 'vitest';
+import { noMarkers } from '../../src/core/markers.js';
+import { chooseRequests } from '../../src/core/request-view.js';
 import { noPhases } from '../../src/core/request.js';
 import type { PageRequest } from '../../src/core/request.js';
+import type { RequestChoice } from '../../src/core/request-view.js';
 import type { Run } from '../../src/core/session.js';
+import { waterfallSvg } from '../../src/output/svg/waterfall.js';
 import { barCells, drawWaterfall } from '../../src/output/terminal/waterfall.js';
 
 function request(url: string, start: number, phases: Partial<PageRequest['phases']>): PageRequest {
@@ -51,11 +56,13 @@ describe('barCells', () => {
 });
 
 describe('drawWaterfall', () => {
+  const chosenOf = (top: number) => chooseRequests(run.requests, { sort: 'start', top });
   const run: Run = {
     startedAt: '2026-01-01T00:00:00.000Z',
     finalUrl: 'http://a.test/',
     status: 200,
     markers: {
+      ...noMarkers(),
       ttfb: 10,
       firstContentfulPaint: 500,
       largestContentfulPaint: 500,
@@ -74,16 +81,70 @@ describe('drawWaterfall', () => {
   };
 
   it('has a row a request in the order of their starts, as wide as the screen', () => {
-    const lines = drawWaterfall(run, 10, { width: 100, colour: false }).split('\n');
+    const lines = drawWaterfall(run, chosenOf(10), { width: 100, colour: false }).split('\n');
     expect(lines[1]).toContain('first.png');
     expect(lines[2]).toContain('late.png');
     expect(Math.max(...lines.slice(1, 3).map((line) => line.length))).toBeLessThanOrEqual(100);
-    expect(lines[0]!.trim()).toMatch(/^FL +E$/);
+    expect(lines[0]!.trim()).toMatch(/^FL +D +E$/);
   });
 
   it('says how many requests it leaves out, and lets no control character through', () => {
-    const text = drawWaterfall(run, 1, { width: 100, colour: false });
-    expect(text).toContain('1 more requests: --top 2 draws them all');
+    const text = drawWaterfall(run, chosenOf(1), { width: 100, colour: false });
+    expect(text).toContain('1 more request with 1 kB: --top 2 draws them all');
     expect(text).not.toContain('\u001b');
+  });
+});
+
+describe('chooseRequests', () => {
+  const requests = [
+    { ...request('http://a.test/small.png', 0, { wait: 90 }), transferBytes: 10 },
+    { ...request('http://cdn.a.test:8080/big.png', 5, { wait: 10 }), transferBytes: 9_000 },
+    { ...request('http://nota.test/app.js', 9, { wait: 50 }), type: 'script' as const },
+  ];
+  const names = (choice: Omit<RequestChoice, 'top'>, top = 9) =>
+    chooseRequests(requests, { ...choice, top }).rows.map(({ url }) => url.split('/').at(-1));
+
+  it('orders by start, bytes or time', () => {
+    expect(names({ sort: 'start' })).toEqual(['small.png', 'big.png', 'app.js']);
+    expect(names({ sort: 'bytes' })).toEqual(['big.png', 'app.js', 'small.png']);
+    expect(names({ sort: 'time' })).toEqual(['small.png', 'app.js', 'big.png']);
+  });
+
+  it('looks at types and at hosts with what is below them, and says what it leaves out', () => {
+    expect(names({ sort: 'start', only: ['script'] })).toEqual(['app.js']);
+    expect(names({ sort: 'start', hosts: ['a.test'] })).toEqual(['small.png', 'big.png']);
+    expect(names({ sort: 'start', hosts: ['cdn.a.test:8080'] })).toEqual(['big.png']);
+    const chosen = chooseRequests(requests, { sort: 'bytes', only: ['image'], top: 1 });
+    expect(chosen).toMatchObject({ left: { count: 1, bytes: 10 }, others: 1 });
+  });
+});
+
+describe('waterfallSvg', () => {
+  it('is sound XML whatever pages call themselves, with every phase at its place', () => {
+    const hostile = request('http://a.test/</text><script>alert(1)</script>&"\u0007', 100, {
+      wait: 300,
+      receive: 100,
+    });
+    const svg = waterfallSvg({
+      title: '<kites> & "bays"',
+      subtitle: '',
+      markers: { ...noMarkers(), load: 500 },
+      chosen: chooseRequests([hostile], { sort: 'start', top: 5 }),
+    });
+    const bars: { x: number; width: number }[] = [];
+    const parser = new SaxesParser();
+    parser.on('error', (error) => {
+      throw error;
+    });
+    parser.on('opentag', ({ name, attributes }) => {
+      expect(name).not.toBe('script');
+      if (name === 'rect' && attributes['height'] === '12' && attributes['y'] !== '64')
+        bars.push({ x: Number(attributes['x']), width: Number(attributes['width']) });
+    });
+    parser.write(svg).close();
+    expect(bars).toHaveLength(2);
+    const [wait, receive] = bars;
+    expect(wait!.width / receive!.width).toBeCloseTo(3, 1);
+    expect(wait!.x + wait!.width).toBeCloseTo(receive!.x, 0);
   });
 });

@@ -121,6 +121,33 @@ describe('clock', () => {
     }
   });
 
+  it(
+    'tells when a page became interactive, and what its largest paint was of',
+    { retry: 2 },
+    async () => {
+      const cwd = temporaryFolder();
+      const picture = await photograph(400, 300).jpeg().toBuffer();
+      const { origin } = await serve({
+        '/': {
+          body: `<!doctype html><h1>Kites</h1><img id="hero" src="/a.jpg">
+          <script>setTimeout(() => { const end = Date.now() + 300; while (Date.now() < end); }, 700)</script>`,
+        },
+        '/a.jpg': { type: 'image/jpeg', body: picture },
+      });
+      const { runs } = await runJson<{
+        runs: { markers: Record<string, number>; largest: unknown }[];
+      }>(['clock', `${origin}/`, '--runs', '1', '--network', 'none', '--interactive'], { cwd });
+      const { markers, largest } = runs[0]!;
+      expect(largest).toEqual({ selector: '#hero', url: `${origin}/a.jpg` });
+      expect(markers['interactive']).toBeGreaterThanOrEqual(1_000);
+      expect(markers['interactive']).toBeLessThan(2_500);
+      expect(markers['blockingTime']).toBeGreaterThanOrEqual(245);
+      expect(markers['firstPaint']).toBeLessThanOrEqual(markers['firstContentfulPaint']!);
+      expect(markers['lastByte']).toBeGreaterThan(0);
+      expect(markers['lastByte']).toBeLessThanOrEqual(markers['quiet']!);
+    },
+  );
+
   it('slows the line and the processor as it was told', { retry: 2 }, async () => {
     const cwd = temporaryFolder();
     const picture = await photograph(500, 400).png().toBuffer();

@@ -25,7 +25,14 @@ export interface Call {
 export function start(values: readonly string[], { cwd, env = {} }: Call): ChildProcess {
   return spawn(process.execPath, [programFile, ...values], {
     cwd,
-    env: { ...process.env, NO_COLOR: '1', COLUMNS: '140', ...env },
+    // Five seconds of rest after every load are asked for by those tests alone that are about them.
+    env: {
+      ...process.env,
+      NO_COLOR: '1',
+      COLUMNS: '140',
+      ZEALOUS_LYNX_INTERACTIVE: 'false',
+      ...env,
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
 }

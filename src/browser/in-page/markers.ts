@@ -1,14 +1,22 @@
 import { keptAddress } from '../../core/address.js';
+import type { Task } from '../../core/interactive.js';
+import type { LargestContent } from '../../core/session.js';
 import { scrolledAt } from './scroll.js';
+import { selectorOf } from './selector.js';
 
 /** What the page's own timeline says, in milliseconds since the navigation began. */
 export interface PageMarkers {
   readonly timeOrigin: number;
+  /** When this was read. */
+  readonly watched: number;
+  readonly firstPaint: number | null;
   readonly firstContentfulPaint: number | null;
   readonly largestContentfulPaint: number | null;
   readonly domContentLoaded: number | null;
   readonly load: number | null;
   readonly blockingTime: number;
+  readonly longTasks: readonly Task[];
+  readonly largest: LargestContent | null;
   readonly layoutShift: number;
 }
 
@@ -36,10 +44,12 @@ export async function markersOf(): Promise<PageMarkers> {
     entriesOf('layout-shift'),
   ]);
   const [navigation] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
-  const firstPaint =
-    paints.find(({ name }) => name === 'first-contentful-paint')?.startTime ?? null;
+  const paintOf = (kind: string) => paints.find(({ name }) => name === kind)?.startTime ?? null;
+  const firstPaint = paintOf('first-contentful-paint');
   return {
     timeOrigin: performance.timeOrigin,
+    watched: performance.now(),
+    firstPaint: paintOf('first-paint'),
     firstContentfulPaint: firstPaint,
     largestContentfulPaint: largest.at(-1)?.startTime ?? null,
     domContentLoaded: reached(navigation?.domContentLoadedEventEnd),
@@ -47,7 +57,21 @@ export async function markersOf(): Promise<PageMarkers> {
     blockingTime: tasks
       .filter(({ startTime }) => firstPaint !== null && startTime >= firstPaint)
       .reduce((sum, { duration }) => sum + Math.max(0, duration - longTask), 0),
+    longTasks: tasks.map(({ startTime, duration }) => ({
+      start: startTime,
+      end: startTime + duration,
+    })),
+    largest: toldOf(largest.at(-1) as LargestEntry | undefined),
     layoutShift: largestWindow(shifts as LayoutShiftEntry[]),
+  };
+}
+
+function toldOf(entry: LargestEntry | undefined): LargestContent | null {
+  if (!entry) return null;
+  const { element, url } = entry;
+  return {
+    selector: element ? selectorOf(element) : '',
+    url: url === '' ? null : keptAddress(url),
   };
 }
 

@@ -1,19 +1,28 @@
+import { join, parse } from 'node:path';
 import { array, object, string } from 'yup';
+import { describeConditions } from '../../core/conditions.js';
 import { SettingError, UsageError } from '../../core/errors.js';
 import { describeNetwork } from '../../core/network.js';
+import { requestTypes } from '../../core/request.js';
+import { chooseRequests, requestOrders } from '../../core/request-view.js';
+import type { RequestChoice } from '../../core/request-view.js';
 import { medianRun, summariseSession } from '../../core/session.js';
 import { clockDocument, clockSetDocument } from '../../output/json/clock.js';
+import { requestsCsv } from '../../output/request-table.js';
+import { waterfallSvg } from '../../output/svg/waterfall.js';
 import { drawSession } from '../../output/terminal/clock.js';
 import { count } from '../../output/units.js';
 import type { ClockResult } from '../../tasks/clock.js';
-import { numberFrom, shortText, wholeNumber } from '../checks.js';
+import { numberFrom, oneOf, shortText, textList, wholeNumber, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { hostMapOf, shared } from '../common-options.js';
 import type { Io } from '../io.js';
 import { program } from '../program.js';
+import { writeResult } from '../write-result.js';
 
 const top = shared.top(40, 'requests');
 const label = shared.label('session');
+const text = { type: 'string', requiresArg: true } as const;
 
 export const clockCommand = defineCommand({
   call: 'clock [page..]',
@@ -31,9 +40,28 @@ export const clockCommand = defineCommand({
       type: 'string',
       requiresArg: true,
     },
+    interactive: {
+      describe:
+        'Wait for the 5 s of rest that the marker asks for; --no-interactive does without [yes]',
+      type: 'boolean',
+    },
+    'quiet-window': {
+      describe: 'Milliseconds without traffic after which the network is quiet [500]',
+      ...text,
+    },
     view: { describe: 'View by name [the first]', type: 'string', requiresArg: true },
     label: label.option,
     top: top.option,
+    sort: { describe: `Draw the requests by ${requestOrders.join(', ')} [start]`, ...text },
+    only: {
+      describe: `Draw only requests of a type: ${requestTypes.join(', ')}`,
+      ...text,
+      array: true,
+    },
+    host: { describe: 'Draw only requests to this host and its subdomains', ...text, array: true },
+    csv: { describe: 'Print the requests as CSV', type: 'boolean' },
+    svg: { describe: 'Draw the waterfall into this file as SVG', ...text },
+    png: { describe: 'Draw the waterfall into this file as PNG', ...text },
     har: {
       describe: 'Read a HAR file instead of loading pages',
       type: 'string',
@@ -44,10 +72,18 @@ export const clockCommand = defineCommand({
   schema: object({
     page: array().of(string().required('an address')).default([]),
     har: shortText(),
+    sort: oneOf(requestOrders).default('start'),
+    only: array().of(oneOf(requestTypes).defined()).default([]),
+    host: textList('a host').default([]),
+    csv: yesOrNo().default(false),
+    svg: shortText(),
+    png: shortText(),
     runs: wholeNumber(1, 200).default(5),
     network: shortText().default('mobile'),
     cpu: numberFrom(1, 50).default(1),
     view: shortText(),
+    interactive: yesOrNo().default(true),
+    quietWindow: wholeNumber(100, 10_000).default(500),
     label: label.check,
     top: top.check,
     mapHost: shared.mapHost.check,
@@ -56,7 +92,8 @@ export const clockCommand = defineCommand({
     ['clock http://brindlebay.test/', 'five cold loads over a mobile line'],
     ['clock http://brindlebay.test/ --network dsl --runs 9 --label before', 'for a comparison'],
     ['clock http://brindlebay.test/ --view laptop --cpu 4 --json', 'on a slow laptop'],
-    ['clock --har recording.har', 'the same reading of a recording of any origin'],
+    ['clock http://brindlebay.test/ --only image --sort bytes', 'the heaviest images first'],
+    ['clock --har recording.har --png waterfall.png', 'a recording of any origin, drawn'],
   ],
   run: async (settings, { views, networks, policy: _ }, io) => {
     const { har, page } = settings;
@@ -65,8 +102,12 @@ export const clockCommand = defineCommand({
         har === undefined ? 'say which pages to load' : 'either pages or --har, not both',
         { hint: 'clock <page…> loads pages, clock --har FILE reads a recording' },
       );
-    if (har !== undefined) return readRecording(har, settings.top, io);
-    const { screen, task, print } = io;
+    if (settings.csv && settings.json)
+      throw new UsageError('one form of output at a time', {
+        hint: 'give one of --json and --csv',
+      });
+    if (har !== undefined) return tell(await readRecording(har, io), settings, io);
+    const { task } = io;
     const network = byName('--network', settings.network, networks, (one) => describeNetwork(one));
     const view = byName('--view', settings.view ?? views[0]!.name, views, ({ name }) => name);
     const { Workspace } = await import('../../store/workspace.js');
@@ -80,13 +121,12 @@ export const clockCommand = defineCommand({
         network,
         view,
         cpuFactor: settings.cpu,
+        quietWindow: settings.quietWindow,
+        noInteractive: !settings.interactive,
         hosts: hostMapOf(settings.mapHost),
         creator: program,
       });
-      print(
-        () => results.map((result) => drawSession(result, settings.top, screen)).join('\n\n'),
-        () => documentOf(results),
-      );
+      await tell(results, settings, io);
       return interrupted ? 130 : 0;
     } finally {
       workspace.close();
@@ -94,27 +134,76 @@ export const clockCommand = defineCommand({
   },
 });
 
-/** Draws what a HAR file tells as if its pages had been loaded here. */
-async function readRecording(
-  file: string,
-  top: number,
-  { screen, print, log }: Io,
-): Promise<number> {
+type Sheets = readonly ClockResult[];
+
+/** What a HAR file tells, as if its pages had been loaded here. */
+async function readRecording(file: string, { log }: Io): Promise<Sheets> {
   const { readHarFile } = await import('../../tasks/read-har.js');
   const { sessions, defects } = await readHarFile(file);
-  const results = sessions.map((session) => ({
+  for (const { words, entries } of defects)
+    log.warn(`${count(entries, 'entry', 'entries')}: ${words}`);
+  return sessions.map((session) => ({
     session,
     summary: summariseSession(session),
     medianRun: medianRun(session),
     harFile: file,
   }));
-  for (const { words, entries } of defects)
-    log.warn(`${count(entries, 'entry', 'entries')}: ${words}`);
-  print(
-    () => results.map((result) => drawSession(result, top, screen)).join('\n\n'),
-    () => documentOf(results),
-  );
+}
+
+interface Telling extends RequestView {
+  readonly csv: boolean;
+  readonly svg?: string | undefined;
+  readonly png?: string | undefined;
+}
+
+interface RequestView {
+  readonly sort: RequestChoice['sort'];
+  readonly only: NonNullable<RequestChoice['only']>;
+  readonly host: readonly string[];
+  readonly top: number;
+}
+
+/** Prints sessions, and draws their waterfalls into the files that were named. */
+async function tell(sheets: Sheets, telling: Telling, { screen, print, say }: Io): Promise<number> {
+  const { sort, only, host, top, csv, svg, png } = telling;
+  const choice = { sort, only, hosts: host, top };
+  for (const [index, { session, medianRun: run }] of sheets.entries()) {
+    const picture = waterfallSvg({
+      title: session.page,
+      subtitle: Object.entries(describeConditions(session.conditions))
+        .map(([name, words]) => `${name} ${words}`)
+        .join(' · '),
+      markers: run.markers,
+      chosen: chooseRequests(run.requests, choice),
+    });
+    const path = (file: string) => (sheets.length === 1 ? file : numbered(file, index + 1));
+    if (svg !== undefined) await writeResult(path(svg), picture, '--svg');
+    if (png !== undefined) {
+      const { rasterise } = await import('../../images/rasterise.js');
+      await writeResult(path(png), await rasterise(picture), '--png');
+    }
+  }
+  if (csv)
+    say(
+      sheets
+        .map(({ session, medianRun: { requests } }) =>
+          requestsCsv(session.page, chooseRequests(requests, { ...choice, top: Infinity }).rows),
+        )
+        .map((table, index) => (index === 0 ? table : table.slice(table.indexOf('\n') + 1)))
+        .join('\r\n'),
+    );
+  else
+    print(
+      () => sheets.map((sheet) => drawSession(sheet, choice, screen)).join('\n\n'),
+      () => documentOf(sheets),
+    );
   return 0;
+}
+
+/** `waterfall.svg` of the second page is `waterfall-2.svg`. */
+function numbered(file: string, number: number): string {
+  const { dir, name, ext } = parse(file);
+  return join(dir, `${name}-${number}${ext}`);
 }
 
 function documentOf(results: readonly ClockResult[]) {

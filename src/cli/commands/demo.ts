@@ -122,7 +122,9 @@ async function wholeStory(workspace: Workspace, out: string, io: Io): Promise<nu
       clocked: ({ session, summary, medianRun, harFile }) => {
         documents.push(clockDocument(session, summary, medianRun, harFile));
         title(`clock: the front page ${session.label}`);
-        say(drawSession({ session, summary, medianRun, harFile }, 24, screen));
+        say(
+          drawSession({ session, summary, medianRun, harFile }, { sort: 'start', top: 24 }, screen),
+        );
       },
       compared: (pages) => {
         compared = pages;

@@ -1,10 +1,11 @@
 import { object, string } from 'yup';
-import { OutputError, UsageError, messageOf } from '../../core/errors.js';
+import { UsageError } from '../../core/errors.js';
 import { fixOf } from '../../core/fix.js';
 import { imageStoryDocument, pageStoryDocument } from '../../output/json/explain.js';
 import { slotCurveSvg } from '../../output/svg/slot-curve.js';
 import { drawImage, drawPage } from '../../output/terminal/explain.js';
 import { defineCommand } from '../command.js';
+import { writeResult } from '../write-result.js';
 import { shared } from '../common-options.js';
 
 const top = shared.top(12, 'placements, or images of a page');
@@ -67,7 +68,7 @@ export const explainCommand = defineCommand({
           density: policy.density,
           intrinsic: image.file.intrinsic?.width ?? null,
         };
-        await writePicture(svg, slotCurveSvg(picture));
+        await writeResult(svg, slotCurveSvg(picture), '--svg');
       }
       print(
         () => drawImage({ image, others, sheet, fix }, rows, screen),
@@ -79,15 +80,3 @@ export const explainCommand = defineCommand({
     }
   },
 });
-
-async function writePicture(path: string, picture: string): Promise<void> {
-  const { writeWhole } = await import('../../store/write-whole.js');
-  try {
-    await writeWhole(path, picture);
-  } catch (error) {
-    throw new OutputError(`${path} cannot be written: ${messageOf(error)}`, {
-      hint: 'name another file with --svg',
-      cause: error,
-    });
-  }
-}

@@ -1,7 +1,7 @@
 import { slotWidthAt } from '../../core/slot-curve.js';
 import type { CurvePiece } from '../../core/slot-curve.js';
 import type { View } from '../../core/view.js';
-import { plainText } from '../plain-text.js';
+import { drawing, line, round, text, ticks } from './shapes.js';
 
 /** What a picture of a slot curve shows. */
 export interface SlotPicture {
@@ -46,9 +46,7 @@ export function slotCurveSvg({ title, pieces, views, density, intrinsic }: SlotP
     left + ((viewport - from) / Math.max(1, to - from)) * (right - left);
   const y = (pixels: number) => floor - (pixels / most) * (floor - top);
   const has = intrinsic === null ? '' : `; the file has ${intrinsic} px`;
-  return [
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size.width} ${size.height}" font-family="system-ui, sans-serif" font-size="12">`,
-    '<rect width="100%" height="100%" fill="#fff"/>',
+  return drawing(size.width, size.height, [
     text(left, 24, title, 'font-size="15" font-weight="600"'),
     text(
       left,
@@ -86,43 +84,9 @@ export function slotCurveSvg({ title, pieces, views, density, intrinsic }: SlotP
         text(at, floor + 36, view.name, 'text-anchor="middle" font-weight="600"'),
       ];
     }),
-    '</svg>',
-    '',
-  ].join('\n');
+  ]);
 }
 
 function heightOf({ a, b }: CurvePiece, viewport: number): number {
   return a * viewport + b;
-}
-
-function line(x1: number, y1: number, x2: number, y2: number, style: string): string {
-  const [a, b, c, d] = [x1, y1, x2, y2].map(round);
-  return `<line x1="${a}" y1="${b}" x2="${c}" y2="${d}" ${style}/>`;
-}
-
-function text(x: number, y: number, words: string, style: string): string {
-  return `<text x="${round(x)}" y="${round(y)}" ${style}>${escaped(words)}</text>`;
-}
-
-const entities: Readonly<Record<string, string>> = {
-  '&': '&amp;',
-  '<': '&lt;',
-  '>': '&gt;',
-  '"': '&quot;',
-};
-
-function escaped(words: string): string {
-  return plainText(words, 120).replace(/[&<>"]/g, (sign) => entities[sign]!);
-}
-
-function round(value: number): number {
-  return Math.round(value * 10) / 10;
-}
-
-/** Three to six round numbers from 0 on. */
-function ticks(most: number): number[] {
-  const rough = most / 4;
-  const power = 10 ** Math.floor(Math.log10(rough));
-  const step = [1, 2, 5, 10].map((factor) => factor * power).find((one) => one >= rough) ?? rough;
-  return Array.from({ length: Math.floor(most / step) + 1 }, (_, index) => index * step);
 }

@@ -1,6 +1,8 @@
 import { describeConditions } from '../../core/conditions.js';
 import { markerNames, markerTitles } from '../../core/markers.js';
 import type { MarkerName } from '../../core/markers.js';
+import { chooseRequests } from '../../core/request-view.js';
+import type { RequestChoice } from '../../core/request-view.js';
 import { requestTypes } from '../../core/request.js';
 import type { Run, Session, SessionSummary } from '../../core/session.js';
 import type { Summary } from '../../core/summary.js';
@@ -18,7 +20,7 @@ export interface ClockSheet {
 }
 
 /** A session as a page of text: conditions, markers, weight, and the median run's waterfall. */
-export function drawSession(sheet: ClockSheet, top: number, screen: Screen): string {
+export function drawSession(sheet: ClockSheet, choice: RequestChoice, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
   const { session, summary, medianRun, harFile } = sheet;
   const conditions = Object.entries(describeConditions(session.conditions));
@@ -41,7 +43,7 @@ export function drawSession(sheet: ClockSheet, top: number, screen: Screen): str
     '',
     beside(markerTable(summary, screen), weightTable(summary, screen), screen),
     '',
-    drawWaterfall(medianRun, top, screen),
+    drawWaterfall(medianRun, chooseRequests(medianRun.requests, choice), screen),
     '',
     `${session.runs.length === 1 ? 'HAR' : 'HAR of the median run'}: ${plainText(harFile)}`,
   ].join('\n');

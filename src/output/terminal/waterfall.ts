@@ -1,9 +1,11 @@
 import { phaseNames } from '../../core/request.js';
 import type { PageRequest, PhaseName } from '../../core/request.js';
-import type { MarkerName } from '../../core/markers.js';
+import { lengthOf } from '../../core/request-view.js';
+import type { ChosenRequests } from '../../core/request-view.js';
 import type { Run } from '../../core/session.js';
 import { shorten } from '../plain-text.js';
-import { formatBytes, formatTime } from '../units.js';
+import { markerLines, requestName, typeLetters } from '../request-words.js';
+import { count, formatBytes, formatTime } from '../units.js';
 import { paletteFor } from './style.js';
 import type { Palette, Screen } from './style.js';
 
@@ -18,54 +20,40 @@ const signs: Readonly<Record<PhaseName, string>> = {
   receive: '█',
 };
 
-const typeLetters: Readonly<Record<PageRequest['type'], string>> = {
-  html: 'H',
-  style: 'S',
-  script: 'J',
-  image: 'I',
-  font: 'F',
-  other: 'O',
-};
-
-/** The markers that are drawn as lines, with their letters. */
-const lines: readonly (readonly [MarkerName, string])[] = [
-  ['firstContentfulPaint', 'F'],
-  ['largestContentfulPaint', 'L'],
-  ['load', 'E'],
-];
-
-/** A run as a waterfall: one row a request in the order of their starts, bars cut into phases. */
-export function drawWaterfall(run: Run, top: number, screen: Screen): string {
+/** A run as a waterfall: one row a request that was chosen, bars cut into phases. */
+export function drawWaterfall(run: Run, chosen: ChosenRequests, screen: Screen): string {
   const palette = paletteFor(screen);
-  const ordered = [...run.requests].sort((a, b) => a.start - b.start);
-  const shown = ordered.slice(0, top);
+  const { rows: shown, left, others } = chosen;
   const nameWidth = Math.max(16, Math.min(34, Math.floor(screen.width * 0.28)));
   const chartWidth = Math.max(20, screen.width - nameWidth - 24);
-  const ends = run.requests.map(({ end, start }) => end ?? start);
-  const length = Math.max(1, run.markers.load ?? 0, ...ends);
+  const length = lengthOf(run.requests, run.markers.load);
   const columnOf = (time: number) =>
     Math.min(chartWidth - 1, Math.floor((time / length) * chartWidth));
   const marks = placeMarks(run, columnOf, chartWidth);
   const rows = shown.map((request) => {
     const cells = barCells(request, length, chartWidth);
     const chart = cells.map((phase, column) => cellText(phase, marks.has(column), palette));
-    const name = shorten(nameOf(request), nameWidth).padEnd(nameWidth);
+    const name = shorten(requestName(request), nameWidth).padEnd(nameWidth);
     const status = request.status >= 400 || request.status === 0 ? palette.red(name) : name;
     const bytes = formatBytes(request.transferBytes).padStart(8);
     const end = request.end === null ? '…' : formatTime(request.end);
     return `${typeLetters[request.type]} ${status} ${chart.join('')} ${bytes} ${end.padStart(8)}`;
   });
-  const left = ordered.length - shown.length;
   const margin = ' '.repeat(nameWidth + 3);
   return [
     margin + markLine(marks, chartWidth),
     ...rows,
     margin + axis(length, chartWidth, palette),
-    ...(left > 0
-      ? [palette.dim(`${left} more requests: --top ${ordered.length} draws them all`)]
+    ...(left.count > 0
+      ? [
+          palette.dim(
+            `${count(left.count, 'more request')} with ${formatBytes(left.bytes)}: --top ${shown.length + left.count} draws them all`,
+          ),
+        ]
       : []),
+    ...(others > 0 ? [palette.dim(`${count(others, 'request')} not asked for`)] : []),
     palette.dim(
-      `${phaseNames.map((name) => `${signs[name]} ${name}`).join('  ')}   F first, L largest contentful paint, E load event`,
+      `${phaseNames.map((name) => `${signs[name]} ${name}`).join('  ')}   F first, L largest paint, D DOMContentLoaded, E load`,
     ),
     palette.dim(
       'H html, S style, J script, I image, F font, O other; on the right: bytes on the wire, end',
@@ -119,7 +107,7 @@ function placeMarks(
   width: number,
 ): Map<number, string> {
   const marks = new Map<number, string>();
-  for (const [name, letter] of lines) {
+  for (const [name, letter] of markerLines) {
     const time = markers[name];
     if (time === null) continue;
     let column = columnOf(time);
@@ -141,10 +129,4 @@ function axis(length: number, width: number, { dim }: Palette): string {
   let line = '';
   for (const { text, at } of ticks) line = line.padEnd(at) + text;
   return dim(line);
-}
-
-function nameOf({ url, thirdParty }: PageRequest): string {
-  if (!URL.canParse(url)) return url;
-  const { host, pathname, search } = new URL(url);
-  return `${thirdParty ? host : ''}${pathname}${search}`;
 }
