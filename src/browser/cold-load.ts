@@ -8,6 +8,7 @@ import { noMarkers } from '../core/markers.js';
 import type { PageRequest } from '../core/request.js';
 import type { Run } from '../core/session.js';
 import type { PageMarkers } from './in-page/markers.js';
+import type { ProbedPlacement } from './in-page/probed.js';
 import { IsolatedWorld } from './isolated-world.js';
 import { contextFor } from './launch.js';
 import { NetworkRecorder, toPageRequest } from './network-recorder.js';
@@ -72,6 +73,7 @@ export async function coldLoad(
         quiet: quietFrom(requests, seen.load),
       },
       largest: seen.largest,
+      firstScreen: await firstScreenOf(world),
       requests,
       failure: null,
     };
@@ -139,6 +141,16 @@ function firstByteOf(requests: readonly PageRequest[]): number | null {
 function quietFrom(requests: readonly PageRequest[], load: number | null): number | null {
   if (requests.some(({ end }) => end === null)) return null;
   return Math.max(load ?? 0, ...requests.map(({ end }) => end ?? 0));
+}
+
+/** Pictures in the first screen beyond these are not told. */
+const maxFirstScreen = 200;
+
+/** The addresses of the pictures that the first screen shows; read last, when nothing is timed any more. */
+async function firstScreenOf(world: IsolatedWorld): Promise<string[]> {
+  const placements = await world.call<ProbedPlacement[]>('placementsOf');
+  const shown = placements.filter((placement) => placement.shown && placement.aboveFold);
+  return [...new Set(shown.map(({ url }) => url))].slice(0, maxFirstScreen);
 }
 
 function lastByteOf(requests: readonly PageRequest[]): number | null {

@@ -135,9 +135,20 @@ function runOf(page: string, zero: number, told: Loose, requests: readonly PageR
       load: amountOf(markers['load']) ?? amountOf(timings['onLoad']),
       ttfb: amountOf(markers['ttfb']) ?? firstByteOf(document),
     },
+    ...largestOf(told),
+    ...(Array.isArray(told['_firstScreen']) && {
+      firstScreen: listOf(told['_firstScreen']).map(textOf),
+    }),
     requests,
     failure: null,
   };
+}
+
+function largestOf(told: Loose): Pick<Run, 'largest'> {
+  if (told['_largest'] === undefined) return {};
+  const { selector, url } = looseOf(told['_largest']);
+  if (typeof selector !== 'string') return { largest: null };
+  return { largest: { selector: textOf(selector), url: textOf(url) || null } };
 }
 
 function firstByteOf(document: PageRequest | undefined): number | null {

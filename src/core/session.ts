@@ -17,6 +17,8 @@ export interface Run {
   readonly requests: readonly PageRequest[];
   /** What the largest contentful paint was of; left out where it is not known. */
   readonly largest?: LargestContent | null;
+  /** Addresses of the pictures in the first screen; left out where they are not known. */
+  readonly firstScreen?: readonly string[];
   /** Why the run does not count, when it does not. */
   readonly failure: string | null;
 }

@@ -36,6 +36,8 @@ export function harOf(
           title: session.page,
           pageTimings: { onContentLoad: domContentLoaded ?? -1, onLoad: load ?? -1 },
           _markers: run.markers,
+          ...(run.largest === undefined ? {} : { _largest: run.largest }),
+          ...(run.firstScreen && { _firstScreen: run.firstScreen }),
           ...(session.conditions && { _conditions: conditions }),
         },
       ],

@@ -4,8 +4,11 @@ import { launchBrowser } from '../browser/launch.js';
 import type { HostMap } from '../browser/launch.js';
 import type { Conditions } from '../core/conditions.js';
 import { PageError } from '../core/errors.js';
+import { loadFindingsOf } from '../core/load-findings/index.js';
+import type { LoadFinding } from '../core/load-findings/load-case.js';
 import { unshaped } from '../core/network.js';
 import type { Network } from '../core/network.js';
+import type { Policy } from '../core/policy.js';
 import { countedRuns, medianRun, summariseSession } from '../core/session.js';
 import type { Run, Session, SessionSummary } from '../core/session.js';
 import type { View } from '../core/view.js';
@@ -13,6 +16,7 @@ import { isThirdParty } from '../crawl/third-party.js';
 import { harOf } from '../output/har.js';
 import { writeWhole } from '../store/write-whole.js';
 import type { Workspace } from '../store/workspace.js';
+import { knownNeeds } from './known-needs.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { openStarts } from './starts.js';
@@ -31,6 +35,8 @@ export interface ClockOptions extends TaskOptions {
   /** Does not wait for the rest that `interactive` asks for. */
   readonly noInteractive?: boolean;
   readonly hosts?: HostMap;
+  /** By which images of a survey are judged; left out, nothing is said of what they should weigh. */
+  readonly policy?: Policy;
   /** Name and version of the program, for the HAR file. */
   readonly creator: { readonly name: string; readonly version: string };
 }
@@ -40,6 +46,8 @@ export interface ClockResult {
   readonly session: Session;
   readonly summary: SessionSummary;
   readonly medianRun: Run;
+  /** What stands out in the median run. */
+  readonly findings: readonly LoadFinding[];
   /** Where the HAR file of the median run lies. */
   readonly harFile: string;
 }
@@ -97,11 +105,12 @@ export async function clock(
           kept.get(session)!.push(run);
         }
       onProgress({ stage: 'loads', done, total, doing: '' });
+      const needed = options.policy ? await knownNeeds(workspace, options.policy) : new Map();
       const results: ClockResult[] = [];
       for (const [session, sessionRuns] of kept) {
         const whole = { ...session, runs: sessionRuns };
         if (signal?.aborted && countedRuns(whole).length === 0) continue;
-        results.push(await resultOf(workspace, whole, options));
+        results.push(await resultOf(workspace, whole, needed, options));
       }
       return { results, interrupted: signal?.aborted ?? false };
     } finally {
@@ -122,7 +131,8 @@ function conditionsOf({ network, cpuFactor, view }: ClockOptions, browser: strin
 async function resultOf(
   workspace: Workspace,
   session: Session,
-  { creator }: ClockOptions,
+  needed: ReadonlyMap<string, number>,
+  { creator, network }: ClockOptions,
 ): Promise<ClockResult> {
   if (countedRuns(session).length === 0)
     throw new PageError(`${session.page} could not be loaded: ${session.runs[0]?.failure}`, {
@@ -131,5 +141,6 @@ async function resultOf(
   const run = medianRun(session);
   const harFile = join(workspace.folder, 'har', `session-${session.id}.har`);
   await writeWhole(harFile, `${JSON.stringify(harOf(session, run, creator), null, 2)}\n`);
-  return { session, summary: summariseSession(session), medianRun: run, harFile };
+  const findings = loadFindingsOf(run, network, (url) => needed.get(url));
+  return { session, summary: summariseSession(session), medianRun: run, findings, harFile };
 }

@@ -73,6 +73,7 @@ export async function demo(
   const clockSite = async (site: DemoSite, label: string) => {
     const { results } = await clock(workspace, [site.start], {
       noInteractive: true,
+      policy: defaultPolicy,
       ...task,
       label,
       creator,

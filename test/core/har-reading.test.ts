@@ -55,6 +55,8 @@ function sessionOf(requests: readonly PageRequest[]): [Session, Run] {
     finalUrl: 'http://brindlebay.test/',
     status: 200,
     markers: { ...record(markerNames, () => null), load: 812.25, layoutShift: 0.014 },
+    largest: { selector: '#hero', url: 'http://brindlebay.test/hero.jpg' },
+    firstScreen: ['http://brindlebay.test/hero.jpg'],
     requests,
     failure: null,
   };
@@ -97,6 +99,8 @@ describe('a HAR file', () => {
         expect(pages[0]!.page).toBe(session.page);
         expect(pages[0]!.conditions).toEqual(session.conditions);
         expect(pages[0]!.run.markers).toMatchObject({ load: 812.25, layoutShift: 0.014 });
+        const { largest, firstScreen } = run;
+        expect(pages[0]!.run).toMatchObject({ largest, firstScreen });
         const inOrder = [...requests].sort((a, b) => a.start - b.start);
         expect(pages[0]!.run.requests).toEqual(inOrder);
       }),

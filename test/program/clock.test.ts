@@ -30,6 +30,11 @@ interface ClockDocument {
     readonly initiator: string;
     readonly renderBlocking: boolean;
   }[];
+  readonly findings: readonly {
+    readonly id: string;
+    readonly url: string | null;
+    readonly cost: number | null;
+  }[];
   readonly harFile: string;
 }
 
@@ -98,6 +103,12 @@ describe('clock', () => {
     expect(markers['load']).toBeGreaterThan(delays.page + delays.drip);
     expect(markers['quiet']).toBeGreaterThan(delays.page + 100 + delays.late);
     expect(markers['interactive']).toBeNull();
+    const said = (id: string) => session.findings.filter((finding) => finding.id === id);
+    expect(said('error').map(({ url }) => url)).toEqual([`${origin}/none.jpg`]);
+    expect(said('redirect').map(({ url }) => url)).toEqual([`${origin}/moved.jpg`]);
+    expect(said('heavy-image').map(({ url }) => url)).toEqual([`${origin}/drip.jpg`]);
+    const [late] = said('long-wait').filter(({ url }) => url === `${origin}/late.gif`);
+    expectDelay(late?.cost, delays.late);
     expect(Object.values(bytesByType).reduce((sum, part) => sum + part, 0)).toBe(bytes);
     expect(requestCount).toBe(session.requests.length);
   });
@@ -184,7 +195,7 @@ describe('compare', () => {
     const cwd = temporaryFolder();
     const picture = await photograph(300, 200).jpeg().toBuffer();
     const answers: Record<string, Answer> = {
-      '/': { wait: 400, body: '<!doctype html><h1>slow</h1><img src="/a.jpg">' },
+      '/': { wait: 1_500, body: '<!doctype html><h1>slow</h1><img src="/a.jpg">' },
       '/a.jpg': { type: 'image/jpeg', body: picture },
     };
     const { origin } = await serve(answers);

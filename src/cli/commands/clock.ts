@@ -3,6 +3,7 @@ import { array, object, string } from 'yup';
 import { describeConditions } from '../../core/conditions.js';
 import { SettingError, UsageError } from '../../core/errors.js';
 import { describeNetwork } from '../../core/network.js';
+import { loadFindingsOf } from '../../core/load-findings/index.js';
 import { requestTypes } from '../../core/request.js';
 import { chooseRequests, requestOrders } from '../../core/request-view.js';
 import type { RequestChoice } from '../../core/request-view.js';
@@ -95,7 +96,7 @@ export const clockCommand = defineCommand({
     ['clock http://brindlebay.test/ --only image --sort bytes', 'the heaviest images first'],
     ['clock --har recording.har --png waterfall.png', 'a recording of any origin, drawn'],
   ],
-  run: async (settings, { views, networks, policy: _ }, io) => {
+  run: async (settings, { views, networks, policy }, io) => {
     const { har, page } = settings;
     if ((har === undefined) === (page.length === 0))
       throw new UsageError(
@@ -124,6 +125,7 @@ export const clockCommand = defineCommand({
         quietWindow: settings.quietWindow,
         noInteractive: !settings.interactive,
         hosts: hostMapOf(settings.mapHost),
+        policy,
         creator: program,
       });
       await tell(results, settings, io);
@@ -146,6 +148,7 @@ async function readRecording(file: string, { log }: Io): Promise<Sheets> {
     session,
     summary: summariseSession(session),
     medianRun: medianRun(session),
+    findings: loadFindingsOf(medianRun(session), session.conditions?.network ?? null),
     harFile: file,
   }));
 }
@@ -207,9 +210,7 @@ function numbered(file: string, number: number): string {
 }
 
 function documentOf(results: readonly ClockResult[]) {
-  const documents = results.map(({ session, summary, medianRun, harFile }) =>
-    clockDocument(session, summary, medianRun, harFile),
-  );
+  const documents = results.map(clockDocument);
   return documents.length === 1 ? documents[0] : clockSetDocument(documents);
 }
 

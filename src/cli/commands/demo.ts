@@ -119,12 +119,10 @@ async function wholeStory(workspace: Workspace, out: string, io: Io): Promise<nu
         title('refit: the files as they should be');
         say(drawRefit({ ...result, ...result.manifest }, 8, screen));
       },
-      clocked: ({ session, summary, medianRun, harFile }) => {
-        documents.push(clockDocument(session, summary, medianRun, harFile));
-        title(`clock: the front page ${session.label}`);
-        say(
-          drawSession({ session, summary, medianRun, harFile }, { sort: 'start', top: 24 }, screen),
-        );
+      clocked: (sheet) => {
+        documents.push(clockDocument(sheet));
+        title(`clock: the front page ${sheet.session.label}`);
+        say(drawSession(sheet, { sort: 'start', top: 24 }, screen));
       },
       compared: (pages) => {
         compared = pages;

@@ -1,15 +1,10 @@
 import { markerNames } from '../../core/markers.js';
 import { record } from '../../core/record.js';
 import { requestTypes } from '../../core/request.js';
-import type { Run, Session, SessionSummary } from '../../core/session.js';
+import type { ClockSheet } from '../terminal/clock.js';
 
 /** A session as the document `zealous-lynx.clock/1`; the requests are those of the median run. */
-export function clockDocument(
-  session: Session,
-  summary: SessionSummary,
-  medianRun: Run,
-  harFile: string,
-) {
+export function clockDocument({ session, summary, medianRun, findings, harFile }: ClockSheet) {
   const { id, label, page, startedAt, conditions, runs } = session;
   return {
     format: 'zealous-lynx.clock/1',
@@ -26,6 +21,7 @@ export function clockDocument(
     requests: medianRun.requests.map(
       ({ requestHeaders: _, responseHeaders: __, ...request }) => request,
     ),
+    findings,
     harFile,
   };
 }

@@ -1,12 +1,16 @@
 import { describeConditions } from '../../core/conditions.js';
 import { markerNames, markerTitles } from '../../core/markers.js';
 import type { MarkerName } from '../../core/markers.js';
+import { usableAt } from '../../core/load-findings/index.js';
+import type { LoadFinding } from '../../core/load-findings/load-case.js';
+import { groupBy } from '../../core/group-by.js';
 import { chooseRequests } from '../../core/request-view.js';
 import type { RequestChoice } from '../../core/request-view.js';
 import { requestTypes } from '../../core/request.js';
 import type { Run, Session, SessionSummary } from '../../core/session.js';
 import type { Summary } from '../../core/summary.js';
-import { plainText } from '../plain-text.js';
+import { plainText, shorten } from '../plain-text.js';
+import { requestName } from '../request-words.js';
 import { count, formatBytes, formatTime } from '../units.js';
 import { beside, joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
@@ -16,6 +20,7 @@ export interface ClockSheet {
   readonly session: Session;
   readonly summary: SessionSummary;
   readonly medianRun: Run;
+  readonly findings: readonly LoadFinding[];
   readonly harFile: string;
 }
 
@@ -45,8 +50,47 @@ export function drawSession(sheet: ClockSheet, choice: RequestChoice, screen: Sc
     '',
     drawWaterfall(medianRun, chooseRequests(medianRun.requests, choice), screen),
     '',
+    ...drawFindings(sheet, screen),
     `${session.runs.length === 1 ? 'HAR' : 'HAR of the median run'}: ${plainText(harFile)}`,
   ].join('\n');
+}
+
+/** So many findings of one kind leave room for those of other kinds; the JSON has them all. */
+const shownOfAKind = 3;
+
+/** What stands out, the most costly first, and apart from it what comes after the page is usable. */
+function drawFindings({ findings, medianRun }: ClockSheet, screen: Screen): string[] {
+  const { bold, dim } = paletteFor(screen);
+  const early = findings.filter(({ late }) => !late);
+  const lines = [...groupBy(early, ({ id }) => id).values()].flatMap((alike) => [
+    ...alike.slice(0, shownOfAKind).map((finding) => `  ${findingLine(finding, medianRun)}`),
+    ...(alike.length > shownOfAKind
+      ? [dim(`  and ${alike.length - shownOfAKind} more like these, in --json`)]
+      : []),
+  ]);
+  const tail = findings.find(({ id }) => id === 'tail');
+  const usable = usableAt(medianRun);
+  const after =
+    tail && usable !== null
+      ? [
+          dim(
+            `After it is usable (${formatTime(usable)}), nobody waits for: ${plainText(tail.message)}`,
+          ),
+        ]
+      : [];
+  if (lines.length + after.length === 0) return [];
+  return [...(lines.length > 0 ? [bold('What stands out'), ...lines] : []), ...after, ''];
+}
+
+function findingLine({ message, url }: LoadFinding, run: Run): string {
+  return url === null
+    ? plainText(message)
+    : `${shorten(nameOf(url, run), 44)}: ${plainText(message)}`;
+}
+
+function nameOf(url: string, { requests }: Run): string {
+  const request = requests.find((one) => one.url === url);
+  return request ? requestName(request) : url;
 }
 
 function markerTable({ markers }: SessionSummary, screen: Screen): string {

@@ -1,0 +1,27 @@
+import { hostOf } from '../address.js';
+import { groupBy } from '../group-by.js';
+import { isEarly, span } from './load-case.js';
+import type { LoadCheck } from './load-case.js';
+
+/** Several connections to one host that speaks a protocol which could share one. */
+export const connections: LoadCheck = (load) => {
+  const connecting = load.requests.filter(
+    (request) => request.phases.connect + request.phases.tls > 0 && isEarly(request, load),
+  );
+  const byHost = groupBy(connecting, ({ url }) => hostOf(url));
+  return [...byHost]
+    .filter(([, opened]) => opened.length > 1)
+    .map(([host, opened]) => {
+      const spent = opened
+        .slice(1)
+        .reduce((sum, { phases }) => sum + phases.connect + phases.tls, 0);
+      const old = opened.every(({ protocol }) => /^http\/1/.test(protocol));
+      return {
+        id: 'connections',
+        message: `${opened.length} connections to ${host}, ${span(spent)} of connecting besides the first${old ? ': HTTP/2 would share one' : ''}`,
+        url: null,
+        cost: null,
+        late: false,
+      };
+    });
+};

@@ -1,0 +1,22 @@
+import { span } from './load-case.js';
+import type { LoadCheck } from './load-case.js';
+
+/** A picture that is in the markup is asked for as soon as the markup is there, give or take this. */
+const grace = 100;
+
+/** The picture of the largest contentful paint, asked for long after the page's markup was there. */
+export const lateDiscovery: LoadCheck = ({ requests, document, largest }) => {
+  if (largest?.url == null || document?.end == null) return undefined;
+  const picture = requests.find(({ url }) => url === largest.url);
+  if (!picture) return undefined;
+  const found = picture.start - document.end;
+  if (found < grace) return undefined;
+  const by = picture.initiator === '' ? '' : `, by ${picture.initiator}`;
+  return {
+    id: 'late-discovery',
+    message: `the largest picture of the first screen is asked for ${span(found)} after the HTML was there${by}`,
+    url: picture.url,
+    cost: found,
+    late: false,
+  };
+};
