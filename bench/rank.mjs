@@ -2,15 +2,14 @@
 // a bare program that only reads and parses what the same workspace holds. Both are run in turn.
 //
 //   node bench/rank.mjs [placements] [rounds]
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import Database from 'libsql';
 import { median } from 'simple-statistics';
 import { chooseViews, defaultPolicy, defaultViews, Workspace } from '../dist/src/index.js';
+import { runToEnd } from './run-to-end.mjs';
 import { encodeKey } from '../dist/src/images/encode-key.js';
 
 const perVisit = 50;
@@ -26,8 +25,8 @@ async function measure(placements, rounds) {
     const ranked = [];
     const read = [];
     for (let round = 0; round < rounds; round++) {
-      ranked.push(await run([program, 'rank', '--workspace', folder, '--quiet']));
-      read.push(await run([fileURLToPath(import.meta.url), 'bare', folder]));
+      ranked.push(await runToEnd([program, 'rank', '--workspace', folder, '--quiet']));
+      read.push(await runToEnd([fileURLToPath(import.meta.url), 'bare', folder]));
     }
     const middle = (runs, name) => median(runs.map((one) => one[name]));
     console.log(`${placements} placements, ${rounds} rounds`);
@@ -43,20 +42,6 @@ async function measure(placements, rounds) {
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
-}
-
-/** Runs a program to its end; Node tells its peak memory on its way out. */
-async function run(values) {
-  const told = join(tmpdir(), `lynx-bench-${process.pid}.txt`);
-  const hook = `data:text/javascript,import{writeFileSync}from'node:fs';process.on('exit',()=>writeFileSync(${JSON.stringify(told)},String(process.resourceUsage().maxRSS)))`;
-  const began = performance.now();
-  const child = spawn(process.execPath, ['--import', hook, ...values], {
-    stdio: ['ignore', 'ignore', 'inherit'],
-  });
-  const [status] = await once(child, 'close');
-  const seconds = (performance.now() - began) / 1000;
-  if (status !== 0) throw new Error(`exit status ${status}`);
-  return { seconds, megabytes: Number(readFileSync(told, 'utf8')) / 1000 };
 }
 
 function bare(folder) {

@@ -50,7 +50,7 @@ export async function coldLoad(
   try {
     const page = await context.newPage();
     const cdp = await context.newCDPSession(page);
-    const recorder = await NetworkRecorder.attach(cdp);
+    const recorder = await NetworkRecorder.attach(cdp, false);
     await shape(cdp, conditions);
     const trouble = await page
       .goto(url, { waitUntil: 'load', timeout: limits.load })

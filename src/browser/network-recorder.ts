@@ -54,12 +54,13 @@ export class NetworkRecorder {
     this.#mainFrame = mainFrame;
   }
 
-  static async attach(cdp: CDPSession): Promise<NetworkRecorder> {
+  /** @param bodies whether bodies are to be read: otherwise the browser need not keep them, which takes its time */
+  static async attach(cdp: CDPSession, bodies = true): Promise<NetworkRecorder> {
     const recorder = new NetworkRecorder(cdp, await mainFrameOf(cdp));
     recorder.#listen(cdp);
     await cdp.send('Network.enable', {
-      maxTotalBufferSize: 256 * 1024 * 1024,
-      maxResourceBufferSize: 64 * 1024 * 1024,
+      maxTotalBufferSize: bodies ? 256 * 1024 * 1024 : 0,
+      maxResourceBufferSize: bodies ? 64 * 1024 * 1024 : 0,
     });
     return recorder;
   }

@@ -1,0 +1,48 @@
+// The load event as `clock` measures it, against the same load by a bare script that only reads the page's own
+// timeline. Both are run in turn, each in a context of its own; only their ratio is claimed.
+//
+//   node bench/clock.mjs [loads]
+import { median } from 'simple-statistics';
+import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/cold-load.js';
+import { contextFor, launchBrowser } from '../dist/src/browser/launch.js';
+import { chooseViews, defaultViews } from '../dist/src/index.js';
+import { serveBenchSite } from './site.mjs';
+
+const loads = Number(process.argv[2] ?? 21);
+const site = await serveBenchSite({ pages: 1, images: 37, latency: 50 });
+const [view] = chooseViews(defaultViews, ['laptop']);
+const browser = await launchBrowser();
+const network = { name: 'none', latency: 0, down: 0, up: 0 };
+const conditions = { network, cpuFactor: 1, view, browser: '', cache: 'cold' };
+const limits = { ...defaultColdLoadLimits, rest: 0 };
+const [bare, clocked] = [[], []];
+await loadBare();
+for (let load = 0; load < loads; load++) {
+  // Which of the two goes first changes, so that neither always follows the other's garbage.
+  const turns = [async () => bare.push(await loadBare()), async () => clocked.push(await clock())];
+  for (const turn of load % 2 === 0 ? turns : turns.reverse()) await turn();
+}
+await browser.close();
+site.close();
+console.log(`${loads} loads each of a page of 40 requests, 50 ms before every answer`);
+console.log(
+  `load event, bare: ${Math.round(median(bare))} ms, by clock: ${Math.round(median(clocked))} ms`,
+);
+console.log(`clock / bare: ${(median(clocked) / median(bare)).toFixed(3)}`);
+
+async function loadBare() {
+  const context = await browser.newContext(contextFor(view));
+  const page = await context.newPage();
+  await page.goto(site.urls[0], { waitUntil: 'load' });
+  const load = await page.evaluate(
+    () => performance.getEntriesByType('navigation')[0].loadEventEnd,
+  );
+  await context.close();
+  return load;
+}
+
+async function clock() {
+  const run = await coldLoad(browser, site.urls[0], conditions, () => false, limits);
+  if (run.failure !== null) throw new Error(run.failure);
+  return run.markers.load;
+}
