@@ -1,7 +1,9 @@
 import { compareSessions } from '../core/comparison.js';
 import type { SessionComparison } from '../core/comparison.js';
 import { ConditionsDifferError, UsageError } from '../core/errors.js';
-import { countedRuns } from '../core/session.js';
+import { matchRequests } from '../core/request-matching.js';
+import type { RequestChange } from '../core/request-matching.js';
+import { countedRuns, medianRun } from '../core/session.js';
 import type { Session } from '../core/session.js';
 import type { Workspace } from '../store/workspace.js';
 import { readHarFile } from './read-har.js';
@@ -11,6 +13,8 @@ export interface ComparedPage {
   readonly before: Session;
   readonly after: Session;
   readonly comparison: SessionComparison;
+  /** What became of each request, from the median run of one side to that of the other. */
+  readonly requests: readonly RequestChange[];
 }
 
 /**
@@ -44,6 +48,7 @@ export async function compare(
     before: first,
     after: second,
     comparison: compareSessions(first, second),
+    requests: matchRequests(medianRun(first), medianRun(second)),
   }));
   const differing = compared[0]!.comparison.differingConditions;
   if (differing.length > 0 && !anyway)

@@ -1,4 +1,6 @@
 import type { SessionComparison } from '../../core/comparison.js';
+import type { PageRequest } from '../../core/request.js';
+import type { RequestChange } from '../../core/request-matching.js';
 import type { Session } from '../../core/session.js';
 
 /** Sessions before and after as the document `zealous-lynx.compare/1`. */
@@ -7,6 +9,7 @@ export function compareDocument(
     readonly before: Session;
     readonly after: Session;
     readonly comparison: SessionComparison;
+    readonly requests: readonly RequestChange[];
   }[],
 ) {
   const head = ({ id, label, page, startedAt, conditions, runs }: Session) => ({
@@ -17,12 +20,27 @@ export function compareDocument(
     conditions,
     runs: runs.length,
   });
+  const side = (request: PageRequest | null) =>
+    request && {
+      url: request.url,
+      type: request.type,
+      start: request.start,
+      end: request.end,
+      transferBytes: request.transferBytes,
+    };
   return {
     format: 'zealous-lynx.compare/1',
-    pages: pages.map(({ before, after, comparison }) => ({
+    pages: pages.map(({ before, after, comparison, requests }) => ({
       before: head(before),
       after: head(after),
       ...comparison,
+      requests: requests.map(({ before: was, after: is, by, bytes, end }) => ({
+        before: side(was),
+        after: side(is),
+        by,
+        bytes,
+        end,
+      })),
     })),
   };
 }

@@ -3,9 +3,11 @@ import { leastRuns } from '../../core/bootstrap.js';
 import { describeConditions } from '../../core/conditions.js';
 import { markerNames, markerTitles } from '../../core/markers.js';
 import { requestTypes } from '../../core/request.js';
+import type { RequestChange } from '../../core/request-matching.js';
 import type { Session } from '../../core/session.js';
-import { plainText } from '../plain-text.js';
-import { count, formatBytes } from '../units.js';
+import { plainText, shorten } from '../plain-text.js';
+import { requestName } from '../request-words.js';
+import { count, formatBytes, formatTime } from '../units.js';
 import { formatMarker } from './clock.js';
 import { joined, paletteFor, table } from './style.js';
 import type { Palette, Screen } from './style.js';
@@ -14,11 +16,12 @@ export interface CompareSheet {
   readonly before: Session;
   readonly after: Session;
   readonly comparison: SessionComparison;
+  readonly requests: readonly RequestChange[];
 }
 
 /** Two sessions side by side: each marker, the bytes and the requests. */
 export function drawComparison(
-  { before, after, comparison }: CompareSheet,
+  { before, after, comparison, requests }: CompareSheet,
   screen: Screen,
 ): string {
   const palette = paletteFor(screen);
@@ -46,7 +49,9 @@ export function drawComparison(
     differing.length === 0
       ? dim(
           joined(
-            ['same conditions', ...conditions.map(([name, words]) => `${name} ${words}`)],
+            before.conditions && after.conditions
+              ? ['same conditions', ...conditions.map(([name, words]) => `${name} ${words}`)]
+              : ['conditions not told on both sides: what differs may be theirs'],
             screen,
           ),
         )
@@ -73,8 +78,50 @@ export function drawComparison(
         ...bytes,
       ],
     ),
+    ...drawRequests(requests, screen),
     ...footnotes(comparison).flatMap((words) => ['', dim(words)]),
   ].join('\n');
+}
+
+/** The requests whose bytes changed the most; the JSON has them all. */
+const shownRequests = 10;
+/** Bytes by which a request may differ and still be the same: headers are never quite the same. */
+const sameBytes = 100;
+
+function drawRequests(changes: readonly RequestChange[], screen: Screen): string[] {
+  const { bold, dim } = paletteFor(screen);
+  const gone = changes.filter(({ after }) => after === null).length;
+  const fresh = changes.filter(({ before }) => before === null).length;
+  const kept = changes.filter(({ by }) => by !== null);
+  const smaller = kept.filter(({ bytes }) => bytes < -sameBytes).length;
+  const larger = kept.filter(({ bytes }) => bytes > sameBytes).length;
+  const rows = changes
+    .filter(({ bytes, by }) => by === null || Math.abs(bytes) > sameBytes)
+    .sort((a, b) => Math.abs(b.bytes) - Math.abs(a.bytes))
+    .slice(0, shownRequests)
+    .map(({ before, after, bytes, end }) => [
+      shorten(requestName((after ?? before)!), 46),
+      before ? formatBytes(before.transferBytes) : 'new',
+      after ? formatBytes(after.transferBytes) : 'gone',
+      signed(bytes, formatBytes),
+      end === null ? '–' : `${formatTime(Math.abs(end))} ${end < 0 ? 'earlier' : 'later'}`,
+    ]);
+  if (rows.length === 0) return ['', dim('The requests of the median runs are the same.')];
+  return [
+    '',
+    `${bold('Requests of the median runs')}: ${gone} gone, ${fresh} new, ${smaller} smaller, ${larger} larger`,
+    table(
+      screen,
+      [
+        { title: 'request' },
+        ...['before', 'after', 'bytes', 'its last byte comes'].map((title) => ({
+          title,
+          align: 'right' as const,
+        })),
+      ],
+      rows,
+    ),
+  ];
 }
 
 /** What is to be known of the verdicts. */
