@@ -87,6 +87,8 @@ function explain(complaint: string): [string, { hint: string }] {
   const options = [...known].map((name) =>
     name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`),
   );
+  if (options.includes(first!))
+    return [`this command has no option --${first}, though others have`, { hint: help }];
   const meant = nearest(first!, options);
   return [`there is no option --${first}`, { hint: meant ? `did you mean --${meant}?` : help }];
 }

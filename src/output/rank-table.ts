@@ -1,10 +1,10 @@
 import type { Grouping } from '../core/groupings.js';
 import type { RankRow } from '../core/rank-view.js';
 import { causes } from '../core/waste.js';
+import { escaped } from './markdown.js';
 import { csvOf } from './csv.js';
 import type { Cell } from './csv.js';
 import type { RankDrawing } from './terminal/rank.js';
-import { plainText } from './plain-text.js';
 import { causeTitles, nameOf, originOf } from './rank-words.js';
 import { count, formatBytes, formatShare } from './units.js';
 
@@ -76,9 +76,4 @@ function recordOf(row: RankRow, by: Grouping): Record<string, Cell> {
     neededFileBytes: worst?.waste?.neededBytes ?? null,
     ...(family && { widths: family.plan.widths.join(' '), sizes: family.sizes ?? '' }),
   };
-}
-
-/** Text in a cell of a Markdown table: no ends of cells, no markup, no HTML. */
-function escaped(text: string): string {
-  return plainText(text).replace(/[\\|`*_<>[\]]/g, '\\$&');
 }

@@ -46,13 +46,26 @@ function parse(file: string, text: string): unknown {
   try {
     return JSON.parse(text);
   } catch (error) {
-    const message = messageOf(error);
-    const position = Number(/position (\d+)/.exec(message)?.[1] ?? text.length);
+    const position = positionOf(String(error), text);
     const before = text.slice(0, position).split('\n');
     const place = `line ${before.length}, column ${before.at(-1)!.length + 1}`;
     const cut = position >= text.trimEnd().length;
     throw wrong(file, cut ? `it breaks off at ${place}` : `it is no JSON from ${place} on`);
   }
+}
+
+/** So many characters before the wrong one are told by the parser, when it does not tell the position itself. */
+const toldBefore = 10;
+
+/** Where the parser found the text to be wrong; its end, when nothing is wrong but that it is cut. */
+function positionOf(message: string, text: string): number {
+  const told = /position (\d+)/.exec(message)?.[1];
+  if (told !== undefined) return Number(told);
+  const [, token = '', dots, part = ''] =
+    /token '?(.+?)'?, (\.\.\.)?"([^]*?)"(?:\.\.\.)? is not valid/.exec(message) ?? [];
+  const at = part === '' ? -1 : text.indexOf(part);
+  if (at < 0) return text.length;
+  return at + (dots ? toldBefore : Math.max(0, part.indexOf(token)));
 }
 
 function interpret(file: string, document: unknown): HarReading {

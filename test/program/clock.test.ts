@@ -3,9 +3,10 @@ import { join } from 'node:path';
 import { createRequire } from 'node:module';
 import { Ajv } from 'ajv';
 import addFormats from 'ajv-formats';
+import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { run, runJson } from '../support/program.js';
-import { temporaryFolder } from '../support/folder.js';
+import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { photograph } from '../support/pictures.js';
 import { schemaErrors } from '../support/schemas.js';
 import { serve } from '../support/server.js';
@@ -132,6 +133,55 @@ describe('clock', () => {
     }
   });
 
+  it('draws what it recorded again from its HAR file, into files and as CSV', async () => {
+    const cwd = temporaryFolder();
+    const { origin } = await serve(await delayedSite());
+    const loaded = await runJson<ClockDocument>(
+      ['clock', `${origin}/`, '--runs', '1', '--network', 'none', '--svg', 'live.svg'],
+      { cwd },
+    );
+    const read = await runJson<ClockDocument>(
+      ['clock', '--har', loaded.harFile, '--svg', 'read.svg', '--png', 'read.png'],
+      { cwd },
+    );
+    expect(schemaErrors('clock', read)).toEqual([]);
+    expect(read.requests).toEqual(loaded.requests);
+    expect(read.median).toEqual(loaded.median);
+    expect(read.findings).toEqual(loaded.findings);
+    const picture = (name: string) => readFileSync(join(cwd, name));
+    expect(picture('read.svg')).toEqual(picture('live.svg'));
+    expect(await sharp(picture('read.png')).metadata()).toMatchObject({
+      format: 'png',
+      width: 1280,
+    });
+
+    const only = ['--only', 'image', '--sort', 'bytes', '--top', '1'];
+    const text = await run(['clock', '--har', loaded.harFile, ...only], { cwd });
+    expect(text.stdout).toMatch(/\d more requests with/);
+    const csv = await run(['clock', '--har', loaded.harFile, ...only, '--csv'], { cwd });
+    const lines = csv.stdout.trim().split('\r\n');
+    expect(lines).toHaveLength(1 + read.requests.filter(({ type }) => type === 'image').length);
+    expect(lines[0]).toMatch(/^page,url,type,status,start,blocked,dns,/);
+  });
+
+  it('says what is wrong with a HAR file, and where', async () => {
+    const cwd = temporaryFolder();
+    writeFiles(cwd, {
+      'cut.har': '{"log":{\n"entries":[{"time":',
+      'other.har': '{"kites":7}',
+      'page.har': '<html>',
+      'late.har': `{"log":\n{"entries": [1, 2, 3, kites],\n${'"x": 1,'.repeat(9)}}}`,
+    });
+    const said = async (...values: string[]) => (await run(['clock', ...values], { cwd })).stderr;
+    expect(await said('--har', 'cut.har')).toContain('it breaks off at line 2, column 20');
+    expect(await said('--har', 'other.har')).toContain('there is no "log" in it');
+    expect(await said('--har', 'page.har')).toContain('it is no JSON from line 1, column 1 on');
+    expect(await said('--har', 'late.har')).toContain('it is no JSON from line 2, column 23 on');
+    expect(await said('--har', 'none.har')).toContain('there is no file none.har');
+    expect(await said('--har', 'cut.har', 'http://a.test/')).toContain('not both');
+    expect(await said()).toContain('say which pages to load');
+  });
+
   it(
     'tells when a page became interactive, and what its largest paint was of',
     { retry: 2 },
@@ -219,6 +269,14 @@ describe('compare', () => {
     expect(schemaErrors('compare', document)).toEqual([]);
     expect(document.pages[0]!.markers['ttfb']!.difference).toBeLessThan(-300);
     expect(document.pages[0]!.requestCount.difference).toBe(-1);
+
+    const { stdout: ticket } = await run(['compare', 'before', 'after', '--markdown'], { cwd });
+    expect(ticket).toMatch(/^\| load \|.*\| −\d.* \|$/m);
+    const { stdout: numbers } = await run(['compare', 'before', 'after', '--csv'], { cwd });
+    expect(numbers).toMatch(/^page,measure,before,after,difference,/);
+    expect(numbers).toMatch(/,requests,2,1,-1,-50,/);
+    const elsewhere = await run(['compare', 'before', 'after', '--runs', '3'], { cwd });
+    expect(elsewhere.stderr).toContain('this command has no option --runs, though others have');
 
     const refused = await run(['compare', 'before', 'elsewhere'], { cwd });
     expect(refused.status).toBe(2);

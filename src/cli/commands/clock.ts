@@ -18,6 +18,7 @@ import { numberFrom, oneOf, shortText, textList, wholeNumber, yesOrNo } from '..
 import { defineCommand } from '../command.js';
 import { hostMapOf, shared } from '../common-options.js';
 import type { Io } from '../io.js';
+import { onlyOneForm } from '../one-form.js';
 import { program } from '../program.js';
 import { writeResult } from '../write-result.js';
 
@@ -103,10 +104,7 @@ export const clockCommand = defineCommand({
         har === undefined ? 'say which pages to load' : 'either pages or --har, not both',
         { hint: 'clock <page…> loads pages, clock --har FILE reads a recording' },
       );
-    if (settings.csv && settings.json)
-      throw new UsageError('one form of output at a time', {
-        hint: 'give one of --json and --csv',
-      });
+    onlyOneForm({ json: settings.json, csv: settings.csv });
     if (har !== undefined) return tell(await readRecording(har, io), settings, io);
     const { task } = io;
     const network = byName('--network', settings.network, networks, (one) => describeNetwork(one));

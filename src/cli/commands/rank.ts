@@ -1,5 +1,4 @@
 import { array, object, string } from 'yup';
-import { UsageError } from '../../core/errors.js';
 import { groupings } from '../../core/groupings.js';
 import { orders, rowsOf } from '../../core/rank-view.js';
 import { rankDocument } from '../../output/json/rank.js';
@@ -8,6 +7,7 @@ import { drawRanking } from '../../output/terminal/rank.js';
 import { oneOf, textList, wholeNumber, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { shared } from '../common-options.js';
+import { onlyOneForm } from '../one-form.js';
 import { filterWords, filtersOf } from '../rank-filters.js';
 
 /** So many rows leave room for the rest on one screen. */
@@ -60,10 +60,7 @@ export const rankCommand = defineCommand({
   ],
   run: async (settings, { policy }, { screen, task, print, say }) => {
     const { csv, markdown, json, unweighted, sort } = settings;
-    if ([csv, markdown, json].filter(Boolean).length > 1)
-      throw new UsageError('one form of output at a time', {
-        hint: 'give one of --json, --csv and --markdown',
-      });
+    onlyOneForm({ json, csv, markdown });
     const by = settings.by ?? 'family';
     const top = settings.top ?? usualRows;
     const { Workspace } = await import('../../store/workspace.js');

@@ -3,6 +3,9 @@ import { groupBy } from '../group-by.js';
 import { isEarly, span } from './load-case.js';
 import type { LoadCheck } from './load-case.js';
 
+/** Connecting for less than this is not felt, in milliseconds. */
+const felt = 50;
+
 /** Several connections to one host that speaks a protocol which could share one. */
 export const connections: LoadCheck = (load) => {
   const connecting = load.requests.filter(
@@ -11,10 +14,11 @@ export const connections: LoadCheck = (load) => {
   const byHost = groupBy(connecting, ({ url }) => hostOf(url));
   return [...byHost]
     .filter(([, opened]) => opened.length > 1)
-    .map(([host, opened]) => {
+    .flatMap(([host, opened]) => {
       const spent = opened
         .slice(1)
         .reduce((sum, { phases }) => sum + phases.connect + phases.tls, 0);
+      if (spent < felt) return [];
       const old = opened.every(({ protocol }) => /^http\/1/.test(protocol));
       return {
         id: 'connections',

@@ -1,6 +1,5 @@
 import { describeConditions } from '../../core/conditions.js';
 import { markerNames, markerTitles } from '../../core/markers.js';
-import type { MarkerName } from '../../core/markers.js';
 import { usableAt } from '../../core/load-findings/index.js';
 import type { LoadFinding } from '../../core/load-findings/load-case.js';
 import { groupBy } from '../../core/group-by.js';
@@ -9,6 +8,7 @@ import type { RequestChoice } from '../../core/request-view.js';
 import { requestTypes } from '../../core/request.js';
 import type { Run, Session, SessionSummary } from '../../core/session.js';
 import type { Summary } from '../../core/summary.js';
+import { formatMarker } from '../change-words.js';
 import { plainText, shorten } from '../plain-text.js';
 import { requestName } from '../request-words.js';
 import { count, formatBytes, formatTime } from '../units.js';
@@ -131,9 +131,4 @@ function spread(summary: Summary, format: (value: number) => string): string[] {
 /** A number of requests, with its range where the loads differ. */
 function countSpread({ median, min, max }: Summary): string {
   return min === max ? String(median) : `${median} (${min}–${max})`;
-}
-
-/** A marker's value with its unit; the shift score has none. */
-export function formatMarker(name: MarkerName, value: number): string {
-  return name === 'layoutShift' ? value.toFixed(3) : formatTime(value);
 }

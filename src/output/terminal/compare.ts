@@ -8,7 +8,8 @@ import type { Session } from '../../core/session.js';
 import { plainText, shorten } from '../plain-text.js';
 import { requestName } from '../request-words.js';
 import { count, formatBytes, formatTime } from '../units.js';
-import { formatMarker } from './clock.js';
+import { changeWords, formatMarker, signed, sizeWords, timeWords } from '../change-words.js';
+import type { Words } from '../change-words.js';
 import { joined, paletteFor, table } from './style.js';
 import type { Palette, Screen } from './style.js';
 
@@ -128,9 +129,17 @@ function drawRequests(changes: readonly RequestChange[], screen: Screen): string
 function footnotes({ markers, bytes }: SessionComparison): string[] {
   const all = [...Object.values(markers), bytes];
   const few = all.some(({ before, after, verdict }) => before && after && verdict === null);
-  return few
-    ? [`fewer than ${leastRuns} loads on a side: nothing can be claimed of them, clock more --runs`]
-    : [];
+  const open = all.some(({ verdict }) => verdict === 'open');
+  return [
+    ...(few
+      ? [
+          `fewer than ${leastRuns} loads on a side: nothing can be claimed of them, clock more --runs`,
+        ]
+      : []),
+    ...(open
+      ? ['nothing: no difference that these runs can show; so many runs a side may settle it']
+      : []),
+  ];
 }
 
 function rowOf(
@@ -140,45 +149,8 @@ function rowOf(
   { green, red, dim }: Palette,
   words: Words = sizeWords,
 ): string[] | undefined {
-  const { before, after, difference, percent, interval, verdict } = change;
-  if (!before && !after) return undefined;
-  const moved = difference === null ? '–' : signed(difference, format);
-  const tint = verdict === 'less' ? green : verdict === 'more' ? red : dim;
-  const none = moved === '±0' || moved === '–';
-  return [
-    title,
-    before ? format(before.median) : '–',
-    after ? format(after.median) : '–',
-    tint(moved),
-    tint(none || percent === null ? '–' : signed(percent, (value) => `${value.toFixed(1)} %`)),
-    dim(interval ? interval.map((end) => signed(end, format)).join(' … ') : '–'),
-    tint(verdictWords(change, words)),
-  ];
-}
-
-/** What less and more are called: of times, and of sizes. */
-type Words = Readonly<Record<'less' | 'more', string>>;
-const timeWords: Words = { less: 'faster', more: 'slower' };
-const sizeWords: Words = { less: 'less', more: 'more' };
-
-function verdictWords({ verdict, runsToSettle }: Change, words: Words): string {
-  switch (verdict) {
-    case null:
-      return '–';
-    case 'same':
-      return 'the same in every run';
-    case 'open':
-      return runsToSettle === null
-        ? 'no difference that these runs can show'
-        : `no difference that these runs can show; ${runsToSettle} runs a side may`;
-    default:
-      return words[verdict];
-  }
-}
-
-/** A change with its sign; what is written as nothing is `±0`. */
-function signed(value: number, format: (value: number) => string): string {
-  const size = format(Math.abs(value));
-  if (size === format(0)) return '±0';
-  return `${value > 0 ? '+' : '−'}${size}`;
+  if (!change.before && !change.after) return undefined;
+  const { before, after, moved, percent, interval, verdict } = changeWords(change, format, words);
+  const tint = change.verdict === 'less' ? green : change.verdict === 'more' ? red : dim;
+  return [title, before, after, tint(moved), tint(percent), dim(interval), tint(verdict)];
 }
