@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { loadFindingsOf, usableAt } from '../../src/core/load-findings/index.js';
 import { noMarkers } from '../../src/core/markers.js';
 import type { Markers } from '../../src/core/markers.js';
-import { noPhases } from '../../src/core/request.js';
 import type { PageRequest, Phases } from '../../src/core/request.js';
 import type { Run } from '../../src/core/session.js';
+import { pageRequest } from '../support/page-request.js';
 
 const site = 'http://brindlebay.test';
 const dsl = { name: 'dsl', latency: 45, down: 6000, up: 800 };
@@ -13,34 +13,10 @@ function request(
   path: string,
   start: number,
   phases: Partial<Phases>,
-  more: Partial<PageRequest> = {},
+  more: Partial<Omit<PageRequest, 'phases'>> = {},
 ): PageRequest {
-  const all = { ...noPhases, ...phases };
-  return {
-    url: path.startsWith('/') ? site + path : path,
-    method: 'GET',
-    type: path.endsWith('.jpg') ? 'image' : path.endsWith('.css') ? 'style' : 'html',
-    status: 200,
-    statusText: '',
-    mediaType: '',
-    protocol: 'http/1.1',
-    start,
-    end: start + Object.values(all).reduce((sum, phase) => sum + phase, 0),
-    phases: all,
-    transferBytes: 1_000,
-    bodyBytes: 900,
-    fromCache: false,
-    priority: '',
-    initiator: 'parser',
-    thirdParty: false,
-    renderBlocking: false,
-    requestHeaders: [],
-    responseHeaders: [],
-    serverAddress: '',
-    redirectsTo: '',
-    failure: null,
-    ...more,
-  };
+  const type = path.endsWith('.jpg') ? 'image' : path.endsWith('.css') ? 'style' : 'html';
+  return pageRequest(path.startsWith('/') ? site + path : path, { type, start, phases, ...more });
 }
 
 function load(

@@ -1,34 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { noPhases } from '../../src/core/request.js';
 import type { PageRequest } from '../../src/core/request.js';
 import { matchRequests } from '../../src/core/request-matching.js';
+import { pageRequest } from '../support/page-request.js';
 
 function request(url: string, transferBytes: number, more: Partial<PageRequest> = {}): PageRequest {
-  return {
-    url,
-    method: 'GET',
-    type: /\.(jpg|webp|png)/.test(url) ? 'image' : 'html',
-    status: 200,
-    statusText: '',
-    mediaType: '',
-    protocol: '',
-    start: 0,
-    end: 100,
-    phases: noPhases,
-    transferBytes,
-    bodyBytes: 0,
-    fromCache: false,
-    priority: '',
-    initiator: '',
-    thirdParty: false,
-    renderBlocking: false,
-    requestHeaders: [],
-    responseHeaders: [],
-    serverAddress: '',
-    redirectsTo: '',
-    failure: null,
-    ...more,
-  };
+  const type = /\.(jpg|webp|png)/.test(url) ? 'image' : 'html';
+  return pageRequest(url, { type, end: 100, transferBytes, ...more });
 }
 
 const site = 'http://a.test';

@@ -4,10 +4,10 @@ import { changeOf, compareSessions } from '../../src/core/comparison.js';
 import { differingConditions } from '../../src/core/conditions.js';
 import type { Conditions } from '../../src/core/conditions.js';
 import { builtInNetworks, unshaped } from '../../src/core/network.js';
-import { noPhases } from '../../src/core/request.js';
 import type { PageRequest } from '../../src/core/request.js';
 import { medianRun, summariseSession } from '../../src/core/session.js';
 import type { Run, Session } from '../../src/core/session.js';
+import { pageRequest } from '../support/page-request.js';
 import { summarise } from '../../src/core/summary.js';
 
 const conditions: Conditions = {
@@ -19,30 +19,7 @@ const conditions: Conditions = {
 };
 
 function request(type: PageRequest['type'], transferBytes: number): PageRequest {
-  return {
-    url: 'http://a.test/',
-    method: 'GET',
-    type,
-    status: 200,
-    statusText: 'OK',
-    mediaType: '',
-    protocol: 'http/1.1',
-    start: 0,
-    end: 10,
-    phases: { ...noPhases, wait: 10 },
-    transferBytes,
-    bodyBytes: transferBytes,
-    fromCache: false,
-    priority: 'High',
-    initiator: 'parser',
-    thirdParty: false,
-    renderBlocking: false,
-    requestHeaders: [],
-    responseHeaders: [],
-    serverAddress: '',
-    redirectsTo: '',
-    failure: null,
-  };
+  return pageRequest('http://a.test/', { type, transferBytes, phases: { wait: 10 } });
 }
 
 function run(load: number, images: readonly number[], failure: string | null = null): Run {

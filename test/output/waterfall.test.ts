@@ -2,39 +2,15 @@ import { SaxesParser } from 'saxes';
 import { describe, expect, it } from 'vitest';
 import { noMarkers } from '../../src/core/markers.js';
 import { chooseRequests } from '../../src/core/request-view.js';
-import { noPhases } from '../../src/core/request.js';
-import type { PageRequest } from '../../src/core/request.js';
+import type { PageRequest, Phases } from '../../src/core/request.js';
 import type { RequestChoice } from '../../src/core/request-view.js';
 import type { Run } from '../../src/core/session.js';
+import { pageRequest } from '../support/page-request.js';
 import { waterfallSvg } from '../../src/output/svg/waterfall.js';
 import { barCells, drawWaterfall } from '../../src/output/terminal/waterfall.js';
 
-function request(url: string, start: number, phases: Partial<PageRequest['phases']>): PageRequest {
-  const all = { ...noPhases, ...phases };
-  return {
-    url,
-    method: 'GET',
-    type: 'image',
-    status: 200,
-    statusText: 'OK',
-    mediaType: 'image/png',
-    protocol: 'http/1.1',
-    start,
-    end: start + Object.values(all).reduce((sum, phase) => sum + phase, 0),
-    phases: all,
-    transferBytes: 1000,
-    bodyBytes: 900,
-    fromCache: false,
-    priority: 'Low',
-    initiator: 'parser',
-    thirdParty: false,
-    renderBlocking: false,
-    requestHeaders: [],
-    responseHeaders: [],
-    serverAddress: '',
-    redirectsTo: '',
-    failure: null,
-  };
+function request(url: string, start: number, phases: Partial<Phases>): PageRequest {
+  return pageRequest(url, { start, phases });
 }
 
 describe('barCells', () => {
