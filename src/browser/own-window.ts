@@ -2,6 +2,10 @@ import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 
 /** What opens pages of one context, in turn. */
 const turns = new WeakMap<BrowserContext, Promise<unknown>>();
+/** Milliseconds that a new window may take to be told of. */
+const patience = 5_000;
+/** How the browser calls a context; asked of its first page, before that goes anywhere. */
+const names = new WeakMap<BrowserContext, string>();
 
 /**
  * Opens a page in a window of its own. The pages of one context are tabs of one window otherwise, of
@@ -19,23 +23,27 @@ export function openWindow(context: BrowserContext): Promise<Page> {
 }
 
 async function open(context: BrowserContext): Promise<Page> {
-  const [neighbour] = context.pages();
   const browser = context.browser();
+  const name = names.get(context);
   // The first page of a context has its window to itself.
-  if (!neighbour || !browser) return context.newPage();
-  const { browserContextId } = await targetOf(context, neighbour);
+  if (name === undefined || !browser) {
+    const page = await context.newPage();
+    const { browserContextId } = await targetOf(context, page);
+    if (browserContextId !== undefined) names.set(context, browserContextId);
+    return page;
+  }
   const cdp = await browser.newBrowserCDPSession();
   try {
-    return await openTarget(context, cdp, browserContextId);
+    return await openTarget(context, cdp, name);
   } finally {
-    await cdp.detach();
+    await detach(cdp);
   }
 }
 
 async function openTarget(
   context: BrowserContext,
   cdp: CDPSession,
-  browserContextId: string | undefined,
+  browserContextId: string,
 ): Promise<Page> {
   const seen: Page[] = [];
   const see = (page: Page) => void seen.push(page);
@@ -44,11 +52,15 @@ async function openTarget(
     const { targetId } = await cdp.send('Target.createTarget', {
       url: 'about:blank',
       newWindow: true,
-      ...(browserContextId !== undefined && { browserContextId }),
+      browserContextId,
     });
     for (;;) {
       // What a page of another tab opens is reported here as well.
-      const page = seen.shift() ?? (await context.waitForEvent('page'));
+      const page =
+        seen.shift() ??
+        (await context.waitForEvent('page', { timeout: patience }).catch(() => undefined));
+      // Better drawn seldom than not at all.
+      if (!page) return await context.newPage();
       const target = await targetOf(context, page).catch(() => undefined);
       if (target?.targetId === targetId) return page;
     }
@@ -62,6 +74,11 @@ async function targetOf(context: BrowserContext, page: Page) {
   try {
     return (await cdp.send('Target.getTargetInfo')).targetInfo;
   } finally {
-    await cdp.detach();
+    await detach(cdp);
   }
+}
+
+/** What is gone already need not be let go of. */
+async function detach(cdp: CDPSession): Promise<void> {
+  await cdp.detach().catch(() => {});
 }

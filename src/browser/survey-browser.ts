@@ -124,6 +124,8 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
       views.map(async (view) => {
         const userAgent = options.userAgent ?? `${nameIn(view, ownName)} ZealousLynx`;
         const context = await browser.newContext({ ...contextFor(view), ...common, userAgent });
+        // A page that prints itself would wait for an answer to the dialog.
+        await context.addInitScript({ content: 'window.print = () => {};' });
         await addCookies(context, accesses);
         const shared = {
           context,

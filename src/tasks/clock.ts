@@ -1,3 +1,4 @@
+import { loadavg } from 'node:os';
 import { join } from 'node:path';
 import { coldLoad, defaultColdLoadLimits } from '../browser/cold-load.js';
 import { launchBrowser } from '../browser/launch.js';
@@ -96,11 +97,13 @@ export async function clock(
         for (const session of sessions) {
           onProgress({ stage: 'loads', done: done++, total, doing: session.page });
           const warming = position < 0;
-          const run = warming
+          const [hostLoad = 0] = loadavg();
+          const loaded = warming
             ? await load(session.page, { ...conditions, network: unshaped }, warmUpLimits)
             : await load(session.page, conditions);
           if (signal?.aborted) break;
           if (warming) continue;
+          const run = { ...loaded, hostLoad };
           workspace.sessions.addRun(session.id, position, run);
           kept.get(session)!.push(run);
         }

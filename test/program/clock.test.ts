@@ -19,7 +19,7 @@ interface ClockDocument {
     readonly bytes: number;
     readonly bytesByType: Readonly<Record<string, number>>;
   };
-  readonly runs: readonly { readonly failure: string | null }[];
+  readonly runs: readonly { readonly failure: string | null; readonly hostLoad: number }[];
   readonly requests: readonly {
     readonly url: string;
     readonly type: string;
@@ -80,6 +80,7 @@ describe('clock', () => {
     // Three that count and one before them that does not, all of them cold.
     expect(asked.filter((path) => path === '/drip.jpg')).toHaveLength(4);
     expect(session.runs.map(({ failure }) => failure)).toEqual([null, null, null]);
+    for (const { hostLoad } of session.runs) expect(hostLoad).toBeGreaterThanOrEqual(0);
 
     const request = (path: string) => session.requests.find(({ url }) => url === origin + path)!;
     expectDelay(request('/').phases['wait'], delays.page);

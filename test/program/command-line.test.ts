@@ -19,7 +19,8 @@ describe('a wrong call', () => {
       'say where to begin – give an address or a folder, --list, --sitemap, or --resume',
       'USAGE',
     ],
-    [['clock'], 'Not enough non-option arguments', 'USAGE'],
+    [['clock'], 'say which pages to load', 'USAGE'],
+    [['compare', 'before'], 'Not enough non-option arguments', 'USAGE'],
     [
       ['rank', '--top', 'many'],
       '--top: found "many", allowed is a whole number from 1 to',

@@ -1,3 +1,4 @@
+import { max, min } from 'simple-statistics';
 import { describeConditions } from '../../core/conditions.js';
 import { markerNames, markerTitles } from '../../core/markers.js';
 import { usableAt } from '../../core/load-findings/index.js';
@@ -34,7 +35,7 @@ export function drawSession(sheet: ClockSheet, choice: RequestChoice, screen: Sc
     `${bold(plainText(session.label))}: ${plainText(session.page)}, ${count(summary.countedRuns, session.conditions ? 'cold load' : 'load')}`,
     dim(
       joined(
-        conditions.map(([name, words]) => `${name} ${words}`),
+        [...conditions.map(([name, words]) => `${name} ${words}`), ...hostLoadWords(session.runs)],
         screen,
       ),
     ),
@@ -91,6 +92,14 @@ function findingLine({ message, url }: LoadFinding, run: Run): string {
 function nameOf(url: string, { requests }: Run): string {
   const request = requests.find((one) => one.url === url);
   return request ? requestName(request) : url;
+}
+
+/** How busy the machine was: no condition, but a reason to doubt runs that scatter. */
+function hostLoadWords(runs: readonly Run[]): string[] {
+  const loads = runs.flatMap(({ hostLoad }) => hostLoad ?? []);
+  if (loads.length === 0) return [];
+  const [least, most] = [min(loads).toFixed(1), max(loads).toFixed(1)];
+  return [`host load ${least === most ? least : `${least} to ${most}`}`];
 }
 
 function markerTable({ markers }: SessionSummary, screen: Screen): string {
