@@ -50,6 +50,8 @@ export async function launchBrowser(
     return await chromium.launch({
       executablePath,
       args,
+      // The driver lets pages open windows unasked, which visitors' browsers do not.
+      ignoreDefaultArgs: ['--disable-popup-blocking'],
       handleSIGINT: false,
       handleSIGTERM: false,
       handleSIGHUP: false,

@@ -21,7 +21,7 @@ export async function navigate(
   } catch (error) {
     const message = messageOf(error);
     if (/Timeout/.test(message)) {
-      const answered = page.url() !== 'about:blank';
+      const answered = !page.url().startsWith('about:blank');
       const words = `had not finished loading after ${limit / 1000} s`;
       return { words, fatal: !answered, passing: false };
     }

@@ -1,9 +1,10 @@
+import { randomUUID } from 'node:crypto';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 
 /** What opens pages of one context, in turn. */
 const turns = new WeakMap<BrowserContext, Promise<unknown>>();
 /** Milliseconds that a new window may take to be told of. */
-const patience = 5_000;
+const patience = 8_000;
 /** How the browser calls a context; asked of its first page, before that goes anywhere. */
 const names = new WeakMap<BrowserContext, string>();
 
@@ -28,8 +29,8 @@ async function open(context: BrowserContext): Promise<Page> {
   // The first page of a context has its window to itself.
   if (name === undefined || !browser) {
     const page = await context.newPage();
-    const { browserContextId } = await targetOf(context, page);
-    if (browserContextId !== undefined) names.set(context, browserContextId);
+    const id = await contextIdOf(context, page);
+    if (id !== undefined) names.set(context, id);
     return page;
   }
   const cdp = await browser.newBrowserCDPSession();
@@ -45,34 +46,28 @@ async function openTarget(
   cdp: CDPSession,
   browserContextId: string,
 ): Promise<Page> {
-  const seen: Page[] = [];
-  const see = (page: Page) => void seen.push(page);
-  context.on('page', see);
-  try {
-    const { targetId } = await cdp.send('Target.createTarget', {
-      url: 'about:blank',
-      newWindow: true,
-      browserContextId,
-    });
-    for (;;) {
-      // What a page of another tab opens is reported here as well.
-      const page =
-        seen.shift() ??
-        (await context.waitForEvent('page', { timeout: patience }).catch(() => undefined));
-      // Better drawn seldom than not at all.
-      if (!page) return await context.newPage();
-      const target = await targetOf(context, page).catch(() => undefined);
-      if (target?.targetId === targetId) return page;
-    }
-  } finally {
-    context.off('page', see);
-  }
+  // Pages of other tabs are told of as well: this one is known by where it starts.
+  const url = `about:blank#${randomUUID()}`;
+  const isOurs = (page: Page) => page.url() === url;
+  const told = context
+    .waitForEvent('page', { predicate: isOurs, timeout: patience })
+    .catch(() => undefined);
+  const { targetId } = await cdp.send('Target.createTarget', {
+    url,
+    newWindow: true,
+    browserContextId,
+  });
+  const page = (await told) ?? context.pages().find(isOurs);
+  if (page) return page;
+  await cdp.send('Target.closeTarget', { targetId }).catch(() => {});
+  // Better drawn seldom than not at all.
+  return await context.newPage();
 }
 
-async function targetOf(context: BrowserContext, page: Page) {
+async function contextIdOf(context: BrowserContext, page: Page): Promise<string | undefined> {
   const cdp = await context.newCDPSession(page);
   try {
-    return (await cdp.send('Target.getTargetInfo')).targetInfo;
+    return (await cdp.send('Target.getTargetInfo')).targetInfo.browserContextId;
   } finally {
     await detach(cdp);
   }

@@ -1,4 +1,3 @@
-import { setTimeout as after } from 'node:timers/promises';
 import type { LRUCache } from 'lru-cache';
 import type { CDPSession } from 'playwright-core';
 import { messageOf } from '../core/errors.js';
@@ -19,6 +18,7 @@ import { watchesScrolling } from './scroll-watchers.js';
 import { sweep } from './sweep.js';
 import { Tab } from './tab.js';
 import type { TabOptions } from './tab.js';
+import { LateError, within } from './within.js';
 
 /** What one page in one view came to. */
 export interface Visit {
@@ -54,8 +54,11 @@ export interface VisitLimits {
 
 export const defaultVisitLimits: VisitLimits = { load: 30_000, images: 8_000 };
 
-/** What a visit may take besides loading: measuring, scrolling, reading bodies. */
+/** Milliseconds that a visit may take besides loading: measuring, scrolling, reading bodies. */
 const patience = 20_000;
+
+/** Milliseconds that a tab may take to open, beside others that keep the machine busy. */
+const openingPatience = 60_000;
 
 export interface VisitorOptions extends TabOptions {
   /** What each address cost when it was first fetched; shared by the tabs of a context. */
@@ -81,6 +84,10 @@ export class Visitor {
   readonly #limits: VisitLimits;
   #tab: Tab | undefined;
   #leaving: Promise<void> = Promise.resolve();
+  /** What is being done to the page, told when no answer comes. */
+  #stage = '';
+  /** Whether the page had finished loading. */
+  #loaded = false;
 
   constructor(options: VisitorOptions) {
     this.#options = options;
@@ -91,34 +98,55 @@ export class Visitor {
   /** Visits a page. What goes wrong with it is told in the result, never thrown. */
   async visit(url: string): Promise<Visit> {
     await this.#leaving;
-    const giveUp = new AbortController();
-    const most = this.#limits.load + patience;
-    const late = after(most, undefined, { signal: giveUp.signal }).then(() => {
-      throw new Error(`the page did not answer for ${most / 1000} s`);
-    });
-    late.catch(() => {});
     try {
-      const tab = (this.#tab ??= await Promise.race([Tab.open(this.#options), late]));
-      const guarded = <Result>(work: Promise<Result>) =>
-        Promise.race([work, tab.crashed, late]) as Promise<Result>;
-      const visit = await guarded(this.#measure(tab, url));
+      this.#tab ??= await this.#open();
+    } catch (error) {
+      // That is none of the page's doing.
+      return this.failed(url, messageOf(error), undefined, true);
+    }
+    const tab = this.#tab;
+    try {
+      const work = Promise.race([this.#measure(tab, url), tab.crashed]);
+      const most = this.#limits.load + patience;
+      const visit = await within(most, work, () => this.#silence(most));
       this.#leaving = this.#leave(tab);
       return visit;
     } catch (error) {
-      const visit = this.failed(url, messageOf(error), this.#tab?.recorder);
+      // A page that was there and fell silent may be a victim of what else the machine was doing.
+      const passing = error instanceof LateError && this.#loaded;
+      const visit = this.failed(url, messageOf(error), tab.recorder, passing);
       await this.#drop();
       return visit;
-    } finally {
-      giveUp.abort();
     }
+  }
+
+  async #open(): Promise<Tab> {
+    const opening = Tab.open(this.#options);
+    try {
+      const words = () => `no tab opened for ${openingPatience / 1000} s`;
+      return await within(openingPatience, opening, words);
+    } catch (error) {
+      opening.then(
+        (tab) => tab.close(),
+        () => {},
+      );
+      throw error;
+    }
+  }
+
+  #silence(most: number): string {
+    return `the page did not answer for ${most / 1000} s while it was ${this.#stage}`;
   }
 
   /** Leaves the page while others are visited in other tabs. */
   async #leave(tab: Tab): Promise<void> {
-    const giveUp = after(patience, 'late', { ref: false });
     // A page that does not let itself be left costs its tab, and not its visit.
-    const left = await Promise.race([tab.leave(), tab.crashed, giveUp]).catch(() => 'late');
-    if (left === 'late' || tab.visits >= visitsPerTab) await this.#drop();
+    const leaving = Promise.race([tab.leave(), tab.crashed]);
+    const left = await within(patience, leaving, () => 'late').then(
+      () => true,
+      () => false,
+    );
+    if (!left || tab.visits >= visitsPerTab) await this.#drop();
   }
 
   async #drop(): Promise<void> {
@@ -129,7 +157,10 @@ export class Visitor {
 
   async #measure({ page, cdp, recorder }: Tab, url: string): Promise<Visit> {
     const limits = this.#limits;
+    this.#stage = 'loaded';
+    this.#loaded = false;
     const trouble = await navigate(page, url, limits.load);
+    this.#loaded = !trouble;
     const answer = recorder.document;
     const failed = (error: string, passing = false) => this.failed(url, error, recorder, passing);
     if (answer && answer.status >= 400)
@@ -138,10 +169,12 @@ export class Visitor {
       return failed(trouble?.words ?? 'no answer came', trouble?.passing ?? true);
     if (!/html|xml/.test(answer.mediaType))
       return failed(`is ${answer.mediaType || 'of no known type'}, not a page`);
+    this.#stage = 'scrolled';
     const world = await IsolatedWorld.open(cdp);
     const atOnce = new Set(recorder.recorded.map((request) => request.url));
     await world.call('scrollThrough', (await watchesScrolling(cdp)) ? scriptTime : 0);
     const settled = await world.call<boolean>('settleImages', limits.images);
+    this.#stage = 'measured';
     const largest = await world.call<string | null>('largestContent');
     const own = await world.call<ProbedPlacement[]>('placementsOf');
     const frames = await measureFrames(cdp, world, this.#view);
@@ -176,6 +209,7 @@ export class Visitor {
       bytesByType: this.#weigh(requests),
     } as const;
     if (!this.#options.sweeps) return { ...visit, curves: [] };
+    this.#stage = 'swept';
     const worlds = [world, ...frames.map((frame) => frame.world)] as const;
     const curves = await curvesOf(cdp, worlds, placements, this.#view);
     // What the sweep made the page fetch is none of its weight, but the cache has it now.
