@@ -142,6 +142,20 @@ export const catalogue: readonly Picture[] = [
     frames: Array.from({ length: 3 }, (_, index) => flat.windsock(100, index / 3)),
   },
   {
+    kind: 'animation',
+    path: 'img/museum/reel.avif',
+    width: 96,
+    height: 96,
+    frames: Array.from({ length: 5 }, (_, index) => flat.windsock(96, index / 5)),
+  },
+  {
+    kind: 'drawing',
+    path: 'img/museum/spare.png',
+    width: 48,
+    height: 48,
+    svg: flat.plate(48, 48),
+  },
+  {
     kind: 'drawing',
     path: 'img/museum/compass.svg',
     width: 64,

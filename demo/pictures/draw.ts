@@ -5,6 +5,7 @@ import { extname, join } from 'node:path';
 import pLimit from 'p-limit';
 import sharp from 'sharp';
 import { writeWhole } from '../../src/store/write-whole.js';
+import { avifFilm } from './avif-film.js';
 import { catalogue } from './catalogue.js';
 import type { Animation, Photograph, Picture } from './catalogue.js';
 import { addGrain, smoothNoise } from './noise.js';
@@ -132,9 +133,20 @@ async function clouds(scene: Scene, width: number, height: number, seed: number)
   return { input: await layer.png().toBuffer(), top: 0, left: 0, blend: 'soft-light' as const };
 }
 
-async function drawAnimation({ frames, path }: Animation): Promise<Buffer> {
-  const stills = await Promise.all(frames.map((svg) => sharp(Buffer.from(svg)).png().toBuffer()));
-  const timing = { delay: stills.map(() => 90), loop: 0 };
+/** Milliseconds that a frame of an animation is shown. */
+const delay = 90;
+
+async function drawAnimation({ frames, path, width, height }: Animation): Promise<Buffer> {
+  const drawn = frames.map((svg) => sharp(Buffer.from(svg)));
+  // No codec writes AVIF that moves.
+  if (extname(path) === '.avif') {
+    const encoded = drawn.map((frame) =>
+      frame.flatten().avif({ quality: 70, effort: 2 }).toBuffer(),
+    );
+    return avifFilm(await Promise.all(encoded), { width, height, delay });
+  }
+  const stills = await Promise.all(drawn.map((frame) => frame.png().toBuffer()));
+  const timing = { delay: stills.map(() => delay), loop: 0 };
   const film = sharp(stills, { join: { animated: true } });
   return (extname(path) === '.webp' ? film.webp(timing) : film.gif(timing)).toBuffer();
 }

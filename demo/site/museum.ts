@@ -80,6 +80,10 @@ const exhibits: readonly Exhibit[] = [
     body: '<img id="reel-webp" src="/img/museum/reel.webp" width="100" height="100">',
   },
   {
+    title: 'Moving, and newer',
+    body: '<img id="reel-avif" src="/img/museum/reel.avif" width="96" height="96">',
+  },
+  {
     title: 'A drawing',
     body: '<img id="compass" src="/museum/compass.svg" width="72" height="72">',
   },
@@ -99,6 +103,9 @@ const exhibits: readonly Exhibit[] = [
   { title: 'Lent by a script', body: '<img id="lent" alt="" width="64" height="64">' },
   { title: 'In the document', body: '<img id="inline" alt="" width="30" height="20">' },
 ];
+
+/** Asked for ahead of everything, and then used by nothing. */
+const preload = '<link rel="preload" as="image" href="/img/museum/spare.png">';
 
 const css = `
 .exhibits { display: grid; grid-template-columns: repeat(auto-fill, minmax(300px, 1fr)); gap: 28px; }
@@ -132,7 +139,7 @@ export const museum: Page = {
   path: '/museum/',
   title: 'The kite museum',
   css,
-  body: `${opening(hall, 'The hall of the museum', 'The kite museum', 'One of every kind, each in a case of its own.')}<main><div class="exhibits">${exhibits
+  body: `${preload}${opening(hall, 'The hall of the museum', 'The kite museum', 'One of every kind, each in a case of its own.')}<main><div class="exhibits">${exhibits
     .map(({ title, body }) => `<section><h3>${title}</h3>${body}</section>`)
     .join(
       '',

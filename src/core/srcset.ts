@@ -14,19 +14,24 @@ const maxLength = 100_000;
  */
 export function parseSrcset(text: string): Candidate[] {
   const candidates: Candidate[] = [];
-  const pattern = /[\s,]*([^\s]+)([^,]*),?/gy;
+  const pattern = /[\s,]*([^\s,]\S*)([^,]*),?/gy;
   const head = text.slice(0, maxLength);
   for (let match = pattern.exec(head); match; match = pattern.exec(head)) {
     const [whole, address = '', descriptor = ''] = match;
-    if (whole === '') break;
-    const bare = address.replace(/,+$/, '');
+    const bare = withoutCommasBehind(address);
     // A comma right behind the address ends the candidate: what follows is the next one.
     if (bare !== address) pattern.lastIndex = match.index + whole.indexOf(address) + address.length;
     const width = bare === address ? /^\s*(\d{1,9})w\s*$/.exec(descriptor)?.[1] : undefined;
-    if (bare !== '')
-      candidates.push({ url: bare, width: width === undefined ? null : Number(width) });
+    candidates.push({ url: bare, width: width === undefined ? null : Number(width) });
   }
   return candidates;
+}
+
+/** A pattern would look for the end again from each of many commas. */
+function withoutCommasBehind(text: string): string {
+  let end = text.length;
+  while (text[end - 1] === ',') end--;
+  return text.slice(0, end);
 }
 
 /** The widths that a `srcset` of widths offers, ascending, each once; none where it has densities. */

@@ -12,6 +12,17 @@ export function framesOfAvif(body: Buffer): number {
   return Math.max(1, ...counts);
 }
 
+/**
+ * The same file under the brand of a still picture, which is all that the codec asks before it decodes the first one;
+ * the file itself where it has that brand already.
+ */
+export function asStillAvif(body: Buffer): Buffer {
+  if (body.toString('latin1', 4, 12) !== 'ftypavis') return body;
+  const copy = Buffer.from(body);
+  copy.write('avif', 8, 'latin1');
+  return copy;
+}
+
 /** Boxes that lead from the file to the table of a track's sample sizes. */
 const trackToSizes = ['moov', 'trak', 'mdia', 'minf', 'stbl', 'stsz'] as const;
 /** Version and flags, the common size, the count: four bytes each. */

@@ -3,7 +3,7 @@ import type { Metadata } from 'sharp';
 import { messageOf } from '../core/errors.js';
 import type { ImageFile } from '../core/image-file.js';
 import { area } from '../core/size.js';
-import { framesOfAvif } from './avif-frames.js';
+import { asStillAvif, framesOfAvif } from './avif-frames.js';
 import { contentHashOf } from './hash.js';
 
 // Hardly an image is read twice: what the codec would remember of them is memory for nothing.
@@ -46,7 +46,10 @@ export async function readImageFacts(body: Buffer, declaredType: string): Promis
   if (text === 'text/html') return unreadable(text, 'it is HTML, not an image');
   try {
     // One that is too large to decode may still be measured.
-    const found = await sharp(body, { limitInputPixels: false, animated: true }).metadata();
+    const found = await sharp(asStillAvif(body), {
+      limitInputPixels: false,
+      animated: true,
+    }).metadata();
     const mediaType = typeOf(found);
     const height = found.pageHeight ?? found.height;
     const turned = (found.orientation ?? 1) >= 5;

@@ -21,6 +21,8 @@ describe('parseSrcset', () => {
     const candidates = parseSrcset('/a.jpg 1w, '.repeat(50_000));
     expect(candidates.length).toBeLessThanOrEqual(10_000);
     expect(parseSrcset(','.repeat(200_000))).toEqual([]);
+    const commasWithin = `a${','.repeat(99_000)}b`;
+    expect(parseSrcset(commasWithin)).toEqual([{ url: commasWithin, width: null }]);
   });
 });
 

@@ -133,6 +133,7 @@ describe('the kite museum', () => {
     ['#placed', 'img', 'hall.jpg', [120, 60], [120, 80]],
     ['#marked::marker', 'content', 'tile.png', [64, 64], [64, 64]],
     ['#reel-webp', 'img', 'reel.webp', [100, 100], [100, 100]],
+    ['#reel-avif', 'img', 'reel.avif', [96, 96], [96, 96]],
     ['#compass', 'img', 'compass.svg', [72, 72], [72, 72]],
     ['#moved', 'img', 'plate.png', [90, 60], [90, 60]],
     ['#negotiated', 'img', 'reel.webp', [80, 80], [80, 80]],
@@ -189,10 +190,23 @@ describe('the kite museum', () => {
 
   it('says of what is hidden that it is, and of what is placed nowhere that it was fetched', () => {
     expect(exhibit('#hidden')).toMatchObject({ shown: false, fetched: 'at-once' });
-    const attic = files.find(({ url }) => url.endsWith('attic.png'));
-    expect(attic?.placements).toEqual([]);
-    expect(attic?.findings.map(({ id }) => id)).toEqual(['placed-nowhere']);
+    // Drawn to a canvas; asked for ahead, and never used.
+    for (const name of ['attic.png', 'spare.png']) {
+      const nowhere = files.find(({ url }) => url.endsWith(name));
+      expect(nowhere?.placements).toEqual([]);
+      expect(nowhere?.findings.map(({ id }) => id)).toEqual(['placed-nowhere']);
+    }
     expect(files.some(({ url }) => url.includes('favicon'))).toBe(false);
+  });
+
+  it.each([
+    ['reel.gif', 'image/gif', 120, 4, null],
+    ['reel.webp', 'image/webp', 100, 3, null],
+    ['reel.avif', 'image/avif', 96, 5, 'it is an animated AVIF of 5 frames, which is not decoded'],
+  ])('counts the frames of %s', (name, mediaType, side, frames, problem) => {
+    const file = files.find(({ url }) => url.endsWith(name));
+    const intrinsic = { width: side, height: side };
+    expect(file).toMatchObject({ mediaType, intrinsic, frames, problem });
   });
 
   it('knows a picture whose bytes stand in the document', () => {

@@ -65,6 +65,8 @@ export function imageDocument(image: RankedImage, perVisit: Portion) {
     contentHash: file.contentHash,
     mediaType: file.mediaType,
     intrinsic: file.intrinsic,
+    frames: file.frames,
+    problem: image.problem,
     bytes: file.bytes,
     transferBytes: image.transferBytes,
     need: image.need,
