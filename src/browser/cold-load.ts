@@ -1,5 +1,6 @@
 import { setTimeout as after } from 'node:timers/promises';
 import type { Browser, CDPSession } from 'playwright-core';
+import { keptAddress } from '../core/address.js';
 import type { Conditions } from '../core/conditions.js';
 import { messageOf } from '../core/errors.js';
 import { interactiveAt } from '../core/interactive.js';
@@ -13,6 +14,7 @@ import { IsolatedWorld } from './isolated-world.js';
 import { contextFor } from './launch.js';
 import { NetworkRecorder, toPageRequest } from './network-recorder.js';
 import { networkWords } from './navigate.js';
+import { OtherProcesses } from './other-processes.js';
 
 export interface ColdLoadLimits {
   /** Milliseconds until the load event must have come. */
@@ -51,6 +53,7 @@ export async function coldLoad(
     const page = await context.newPage();
     const cdp = await context.newCDPSession(page);
     const recorder = await NetworkRecorder.attach(cdp, false);
+    const others = OtherProcesses.watch(page);
     await shape(cdp, conditions);
     const trouble = await page
       .goto(url, { waitUntil: 'load', timeout: limits.load })
@@ -58,9 +61,11 @@ export async function coldLoad(
     const status = recorder.document?.status ?? 0;
     const failure = status >= 400 ? `answered ${status}` : trouble;
     if (failure !== null) return failedRun(startedAt, url, status, failure);
-    await untilQuiet(recorder, limits);
+    await untilQuiet(recorder, others, limits);
     const world = await IsolatedWorld.open(cdp);
-    const { seen, requests, interactive } = await readAtRest(world, recorder, isThirdParty, limits);
+    const load = { world, recorder, others, isThirdParty };
+    const { seen, requests, interactive } = await readAtRest(load, limits);
+    const { firstScreen, shown } = await picturesOf(world);
     return {
       startedAt,
       finalUrl: page.url(),
@@ -73,8 +78,8 @@ export async function coldLoad(
         quiet: quietFrom(requests, seen.load),
       },
       largest: seen.largest,
-      firstScreen: await firstScreenOf(world),
-      requests,
+      firstScreen,
+      requests: withUse(requests, recorder, shown),
       failure: null,
     };
   } catch (error) {
@@ -84,23 +89,47 @@ export async function coldLoad(
   }
 }
 
+/** A page that is loading, and who listens to it. */
+interface Load {
+  readonly world: IsolatedWorld;
+  readonly recorder: NetworkRecorder;
+  readonly others: OtherProcesses;
+  readonly isThirdParty: (address: string) => boolean;
+}
+
+/** Tells of the page's own pictures whether they are shown; what frames show is not known. */
+function withUse(
+  requests: readonly PageRequest[],
+  { recorded }: NetworkRecorder,
+  shown: ReadonlySet<string>,
+): PageRequest[] {
+  const own = new Set(recorded.filter(({ ofPage }) => ofPage).map(({ url }) => url));
+  const isKnown = ({ type, url }: PageRequest) => type === 'image' && own.has(url);
+  return requests.map((request) =>
+    isKnown(request) ? { ...request, used: shown.has(request.url) } : request,
+  );
+}
+
 /** What the page and its network tell, as soon as it has come to rest or may not be waited for any longer. */
 async function readAtRest(
-  world: IsolatedWorld,
-  recorder: NetworkRecorder,
-  isThirdParty: (address: string) => boolean,
+  { world, recorder, others, isThirdParty }: Load,
   { rest }: ColdLoadLimits,
 ) {
   const end = performance.now() + rest;
   for (;;) {
     const seen = await world.call<PageMarkers>('markersOf');
-    const first = recorder.recorded[0]!;
-    const zero = first.start - Math.max(0, first.wallTime - seen.timeOrigin / 1000);
-    const requests = recorder.recorded.map((request) =>
-      toPageRequest(request, zero, isThirdParty(request.url)),
+    const { recorded } = recorder;
+    await others.endElsewhere(recorded);
+    const first = recorded[0]!;
+    const early = Math.max(0, first.wallTime - seen.timeOrigin / 1000);
+    const own = recorded.map((request) =>
+      toPageRequest(request, first.start - early, isThirdParty(request.url)),
     );
+    const foreign = await others.requests(recorded, first.wallTime - early, isThirdParty);
+    const requests =
+      foreign.length === 0 ? own : [...own, ...foreign].sort((a, b) => a.start - b.start);
     const interactive = rest > 0 ? interactiveAt({ ...seen, requests }) : null;
-    if (interactive !== null || performance.now() > end) return { seen, requests, interactive };
+    if (interactive !== null || performance.now() >= end) return { seen, requests, interactive };
     await after(250);
   }
 }
@@ -118,11 +147,16 @@ async function shape(cdp: CDPSession, { network, cpuFactor }: Conditions): Promi
   if (cpuFactor !== 1) await cdp.send('Emulation.setCPUThrottlingRate', { rate: cpuFactor });
 }
 
-async function untilQuiet(recorder: NetworkRecorder, limits: ColdLoadLimits): Promise<void> {
+/** The driver knows the traffic of all processes, the recorder that of the page to the last byte. */
+async function untilQuiet(
+  recorder: NetworkRecorder,
+  others: OtherProcesses,
+  limits: ColdLoadLimits,
+): Promise<void> {
   const end = performance.now() + limits.settle;
   while (performance.now() < end) {
-    const rested = performance.now() - recorder.lastActivity;
-    if (recorder.inFlight === 0 && rested >= limits.quietWindow) return;
+    const rested = performance.now() - Math.max(recorder.lastActivity, others.lastActivity);
+    if (others.inFlight === 0 && rested >= limits.quietWindow) return;
     await after(50);
   }
 }
@@ -146,11 +180,17 @@ function quietFrom(requests: readonly PageRequest[], load: number | null): numbe
 /** Pictures in the first screen beyond these are not told. */
 const maxFirstScreen = 200;
 
-/** The addresses of the pictures that the first screen shows; read last, when nothing is timed any more. */
-async function firstScreenOf(world: IsolatedWorld): Promise<string[]> {
+/** The addresses of the pictures that are shown, and in the first screen; read last, when nothing is timed any more. */
+async function picturesOf(
+  world: IsolatedWorld,
+): Promise<{ shown: ReadonlySet<string>; firstScreen: string[] }> {
   const placements = await world.call<ProbedPlacement[]>('placementsOf');
-  const shown = placements.filter((placement) => placement.shown && placement.aboveFold);
-  return [...new Set(shown.map(({ url }) => url))].slice(0, maxFirstScreen);
+  const shown = placements.filter((placement) => placement.shown);
+  const first = shown.filter(({ aboveFold }) => aboveFold);
+  return {
+    shown: new Set(shown.map(({ url }) => keptAddress(url))),
+    firstScreen: [...new Set(first.map(({ url }) => url))].slice(0, maxFirstScreen),
+  };
 }
 
 function lastByteOf(requests: readonly PageRequest[]): number | null {

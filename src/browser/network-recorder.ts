@@ -2,9 +2,10 @@ import type { CDPSession } from 'playwright-core';
 import { keptAddress } from '../core/address.js';
 import { redacted } from '../core/headers.js';
 import type { Header } from '../core/headers.js';
-import type { PageRequest, RequestType } from '../core/request.js';
+import type { PageRequest, RequestType, SourceLine } from '../core/request.js';
 import { phasesOf } from './phases.js';
 import type { NetworkTiming } from './phases.js';
+import { typeNamed } from './request-type.js';
 
 /** A request while it is under way; times in seconds on the browser's monotonic clock. */
 export interface RecordedRequest {
@@ -15,6 +16,10 @@ export interface RecordedRequest {
   readonly start: number;
   readonly wallTime: number;
   readonly initiator: string;
+  readonly initiatedBy: SourceLine | null;
+  readonly firstPriority: string;
+  /** Whether the page itself asked for it, and none of its frames. */
+  readonly ofPage: boolean;
   readonly renderBlocking: boolean;
   readonly requestHeaders: Header[];
   priority: string;
@@ -73,11 +78,6 @@ export class NetworkRecorder {
     this.#mainFrame = await mainFrameOf(this.#cdp);
   }
 
-  /** How many requests have not ended. */
-  get inFlight(): number {
-    return this.#open.size;
-  }
-
   /** When a request last began or ended, in milliseconds of `performance.now()`. */
   get lastActivity(): number {
     return this.#lastActivity;
@@ -113,7 +113,11 @@ export class NetworkRecorder {
         resourceType: event.type ?? 'Other',
         start: event.timestamp,
         wallTime: event.wallTime,
-        initiator: before ? 'redirect' : event.initiator.type,
+        ...(before
+          ? { initiator: 'redirect', initiatedBy: { url: before.url, line: null } }
+          : this.#initiatorOf(event)),
+        firstPriority: event.request.initialPriority,
+        ofPage: event.frameId === this.#mainFrame,
         renderBlocking: isBlocking(event),
         requestHeaders: headersOf(event.request.headers),
         priority: event.request.initialPriority,
@@ -164,6 +168,23 @@ export class NetworkRecorder {
     });
   }
 
+  /** What asked for a request, and where. */
+  #initiatorOf({ initiator, request }: Asking): Pick<RecordedRequest, 'initiator' | 'initiatedBy'> {
+    const { type, stack } = initiator;
+    const frame = stack?.callFrames.find(({ url }) => url !== '');
+    const [url = '', line] = frame
+      ? [frame.url, frame.lineNumber]
+      : [initiator.url, initiator.lineNumber];
+    const initiatedBy =
+      url === '' ? null : { url: keptAddress(url), line: line === undefined ? null : line + 1 };
+    if (request.isLinkPreload) return { initiator: 'preload', initiatedBy };
+    const isStyle = (one: RecordedRequest) =>
+      one.resourceType === 'Stylesheet' && one.url === initiatedBy?.url;
+    // The browser says of what a style sheet asks for that the parser did.
+    const named = type === 'parser' && this.#requests.some(isStyle) ? 'style' : type;
+    return { initiator: named, initiatedBy };
+  }
+
   #close(requestId: string, timestamp: number): RecordedRequest | undefined {
     const request = this.#open.get(requestId);
     if (!request) return undefined;
@@ -205,7 +226,10 @@ export function toPageRequest(
     bodyBytes: request.bodyBytes,
     fromCache: request.fromCache,
     priority: request.priority,
+    firstPriority: request.firstPriority,
     initiator: request.initiator,
+    initiatedBy: request.initiatedBy,
+    used: null,
     thirdParty,
     renderBlocking: request.renderBlocking,
     requestHeaders: request.requestHeaders,
@@ -216,18 +240,9 @@ export function toPageRequest(
   };
 }
 
-const types: Readonly<Record<string, RequestType>> = {
-  Document: 'html',
-  Stylesheet: 'style',
-  Script: 'script',
-  Image: 'image',
-  Font: 'font',
-};
-
 /** The content type that a request's weight is counted under. */
 export function typeOf({ resourceType, mediaType }: RecordedRequest): RequestType {
-  if (mediaType.startsWith('image/')) return 'image';
-  return types[resourceType] ?? 'other';
+  return typeNamed(resourceType, mediaType);
 }
 
 /** The value of a header of the answer; `name` in lower case. */
@@ -238,6 +253,19 @@ export function headerOf(request: RecordedRequest, name: string): string | undef
 function isBlocking(event: object): boolean {
   // Newer than the type definitions of the driver.
   return 'renderBlockingBehavior' in event && event.renderBlockingBehavior === 'Blocking';
+}
+
+/** As much of a request's announcement as tells what asked for it. */
+interface Asking {
+  readonly initiator: {
+    readonly type: string;
+    readonly url?: string;
+    readonly lineNumber?: number;
+    readonly stack?: {
+      readonly callFrames: readonly { readonly url: string; readonly lineNumber: number }[];
+    };
+  };
+  readonly request: { readonly isLinkPreload?: boolean };
 }
 
 interface ReportedResponse {

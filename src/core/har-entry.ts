@@ -4,7 +4,7 @@ import type { Header } from './headers.js';
 import { amountOf, listOf, looseOf, textOf } from './loose.js';
 import type { Loose } from './loose.js';
 import { phaseNames, requestTypes } from './request.js';
-import type { PageRequest, Phases, RequestType } from './request.js';
+import type { PageRequest, Phases, RequestType, SourceLine } from './request.js';
 
 /** Takes note of something that is wrong with an entry. */
 export type Note = (words: string) => void;
@@ -47,7 +47,10 @@ export function requestOf(
     bodyBytes: amountOf(content['size']) ?? 0,
     fromCache: entry['_fromCache'] === true || typeof entry['_fromCache'] === 'string',
     priority: textOf(entry['_priority']),
+    firstPriority: textOf(entry['_firstPriority']) || textOf(entry['_priority']),
     initiator: textOf(entry['_initiator']) || textOf(looseOf(entry['_initiator'])['type']),
+    initiatedBy: initiatedBy(entry),
+    used: typeof entry['_used'] === 'boolean' ? entry['_used'] : null,
     thirdParty: typeof entry['_thirdParty'] === 'boolean' ? entry['_thirdParty'] : thirdParty(url),
     renderBlocking: entry['_renderBlocking'] === true || entry['_renderBlocking'] === 'blocking',
     requestHeaders: headersOf(asked),
@@ -89,6 +92,17 @@ function phasesOf(entry: Loose, note: Note): Phases {
   }
   if (time < sum - tolerance) note('a time that is shorter than its phases: the phases are kept');
   return phases;
+}
+
+/** Where a request was asked for: as it is written here, or inside the initiator, as others write it. */
+function initiatedBy(entry: Loose): SourceLine | null {
+  const own = looseOf(entry['_initiatedBy']);
+  const foreign = looseOf(entry['_initiator']);
+  const url = keptAddress(textOf(own['url']) || textOf(foreign['url']));
+  if (url === '') return null;
+  const line = amountOf(own['line']);
+  const fromNothing = amountOf(foreign['lineNumber']);
+  return { url, line: line ?? (fromNothing === null ? null : fromNothing + 1) };
 }
 
 const resourceTypes: Readonly<Record<string, RequestType>> = {

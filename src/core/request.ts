@@ -14,6 +14,13 @@ export type PhaseName = (typeof phaseNames)[number];
  */
 export type Phases = Readonly<Record<PhaseName, number>>;
 
+/** A line of a document, a style sheet or a script. */
+export interface SourceLine {
+  readonly url: string;
+  /** From 1; `null` where only the file is known. */
+  readonly line: number | null;
+}
+
 /** One request of a page, as the browser's network reported it. */
 export interface PageRequest {
   readonly url: string;
@@ -35,8 +42,14 @@ export interface PageRequest {
   readonly bodyBytes: number;
   readonly fromCache: boolean;
   readonly priority: string;
-  /** What asked for it: parser, script, preload, redirect or other. */
+  /** What its priority was when it was asked for; that of the end, where it was not changed. */
+  readonly firstPriority: string;
+  /** What asked for it: parser, style, script, preload, redirect or other. */
   readonly initiator: string;
+  /** Where it was asked for; `null` where that is not known. */
+  readonly initiatedBy: SourceLine | null;
+  /** Whether an element of the page shows it, of a picture; `null` where that is not known. */
+  readonly used: boolean | null;
   readonly thirdParty: boolean;
   readonly renderBlocking: boolean;
   readonly requestHeaders: readonly Header[];

@@ -2,6 +2,8 @@ import { phaseNames } from '../core/request.js';
 import type { PageRequest } from '../core/request.js';
 import { csvOf } from './csv.js';
 
+const yesOrNo = (value: boolean) => (value ? 'yes' : 'no');
+
 /** Requests as CSV, one row each; times in milliseconds since the navigation began, to a tenth. */
 export function requestsCsv(page: string, requests: readonly PageRequest[]): string {
   const tenth = (value: number) => Math.round(value * 10) / 10;
@@ -19,9 +21,13 @@ export function requestsCsv(page: string, requests: readonly PageRequest[]): str
       mediaType: request.mediaType,
       protocol: request.protocol,
       priority: request.priority,
+      firstPriority: request.firstPriority,
       initiator: request.initiator,
-      thirdParty: request.thirdParty ? 'yes' : 'no',
-      renderBlocking: request.renderBlocking ? 'yes' : 'no',
+      initiatedBy: request.initiatedBy?.url ?? null,
+      initiatedAtLine: request.initiatedBy?.line ?? null,
+      used: request.used === null ? null : yesOrNo(request.used),
+      thirdParty: yesOrNo(request.thirdParty),
+      renderBlocking: yesOrNo(request.renderBlocking),
       failure: request.failure,
     })),
   );

@@ -2,6 +2,7 @@ import type Database from 'libsql';
 import type { Conditions } from '../core/conditions.js';
 import { NotFoundError } from '../core/errors.js';
 import { noMarkers } from '../core/markers.js';
+import type { PageRequest, SourceLine } from '../core/request.js';
 import type { Run, Session } from '../core/session.js';
 
 interface SessionRow {
@@ -97,7 +98,14 @@ export class SessionStore {
   }
 }
 
-/** A run as it is told now: a marker that was not known when it was kept is there, and has no value. */
+/** A run as it is told now: what was not known when it was kept is there, and has no value. */
 function completed(run: Run): Run {
-  return { ...run, markers: { ...noMarkers(), ...run.markers } };
+  const requests = run.requests.map((request): PageRequest => ({
+    ...request,
+    // Written as the types of today have it; an older workspace may hold less.
+    firstPriority: (request.firstPriority as string | undefined) ?? request.priority,
+    initiatedBy: (request.initiatedBy as SourceLine | null | undefined) ?? null,
+    used: (request.used as boolean | null | undefined) ?? null,
+  }));
+  return { ...run, requests, markers: { ...noMarkers(), ...run.markers } };
 }

@@ -9,10 +9,11 @@ export const lateLargest: ImageCheck = ({ placements, responses }) => {
   const views = [...new Set(largest.map(({ view }) => view))].join(', ');
   const main = `the largest picture of the first screen (${views})`;
   const answer = responses.find(({ page, view }) => page === first.page && view === first.view);
+  const preloaded = answer?.initiator === 'preload';
   const late =
     answer?.initiator === 'script'
       ? 'a script'
-      : first.markup === null && first.kind !== 'poster'
+      : !preloaded && first.markup === null && first.kind !== 'poster'
         ? 'a style sheet'
         : undefined;
   if (late)

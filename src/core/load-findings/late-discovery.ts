@@ -1,3 +1,4 @@
+import type { PageRequest } from '../request.js';
 import { span } from './load-case.js';
 import type { LoadCheck } from './load-case.js';
 
@@ -11,7 +12,8 @@ export const lateDiscovery: LoadCheck = ({ requests, document, largest }) => {
   if (!picture) return undefined;
   const found = picture.start - document.end;
   if (found < grace) return undefined;
-  const by = picture.initiator === '' ? '' : `, by ${picture.initiator}`;
+  const isKnown = !['', 'other'].includes(picture.initiator);
+  const by = !isKnown ? '' : `, by ${picture.initiator}${placeOf(picture)}`;
   return {
     id: 'late-discovery',
     message: `the largest picture of the first screen is asked for ${span(found)} after the HTML was there${by}`,
@@ -20,3 +22,10 @@ export const lateDiscovery: LoadCheck = ({ requests, document, largest }) => {
     late: false,
   };
 };
+
+/** Where it was asked for, as far as that is not the page itself. */
+function placeOf({ initiatedBy }: Pick<PageRequest, 'initiatedBy'>): string {
+  if (initiatedBy === null) return '';
+  const { url, line } = initiatedBy;
+  return line === null ? ` (${url})` : ` (${url}, line ${line})`;
+}

@@ -1,0 +1,137 @@
+import type { Browser } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { coldLoad, defaultColdLoadLimits } from '../../dist/src/browser/cold-load.js';
+import { launchBrowser } from '../../src/browser/launch.js';
+import { unshaped } from '../../src/core/network.js';
+import type { Run } from '../../src/core/session.js';
+import { photograph } from '../support/pictures.js';
+import { serve } from '../support/server.js';
+import type { Answers } from '../support/server.js';
+
+const view = { name: 'laptop', width: 1280, height: 800, density: 1, touch: false };
+const script = 'text/javascript';
+
+let browser: Browser;
+let port = '';
+
+beforeAll(async () => {
+  browser = await launchBrowser();
+});
+afterAll(() => browser.close());
+
+/** Loads the page `/` of a site that two hosts serve, each its own site to the browser. */
+async function load(answers: Answers): Promise<Run> {
+  const { address } = await serve(answers);
+  port = address.split(':')[1]!;
+  const conditions = { network: unshaped, cpuFactor: 1, view, browser: '', cache: 'cold' } as const;
+  const limits = { ...defaultColdLoadLimits, rest: 0 };
+  const isThirdParty = (url: string) => new URL(url).hostname !== '127.0.0.1';
+  return coldLoad(browser, `http://${address}/`, conditions, isThirdParty, limits);
+}
+
+const stranger = (path: string) => `http://stranger.localhost:${port}${path}`;
+
+function find({ requests }: Run, path: string) {
+  const found = requests.filter(({ url }) => new URL(url).pathname === path);
+  expect(found.map(({ url }) => url)).toHaveLength(1);
+  return found[0]!;
+}
+
+describe('a cold load', () => {
+  it('tells what frames of other sites and workers ask for, each request once', async () => {
+    const picture = await photograph(60, 40).jpeg().toBuffer();
+    const run = await load({
+      '/': (request) => ({
+        body: `<!doctype html><img src="/own.jpg"><iframe src="http://stranger.localhost:${request.headers.host!.split(':')[1]}/frame"></iframe>
+          <script>new Worker('/worker.js')</script>`,
+      }),
+      '/own.jpg': { type: 'image/jpeg', body: picture },
+      '/frame': {
+        body: '<!doctype html><link rel="stylesheet" href="/frame.css"><img src="/frame.jpg"><img src="/moved.jpg">',
+      },
+      '/frame.css': { type: 'text/css', body: 'p{color:red}', wait: 150 },
+      '/frame.jpg': { type: 'image/jpeg', body: picture, wait: 100 },
+      '/moved.jpg': { location: '/there.jpg' },
+      '/there.jpg': { type: 'image/jpeg', body: picture },
+      '/worker.js': { type: script, body: "fetch('/asked.json')" },
+      '/asked.json': { type: 'application/json', body: '{}' },
+      '/favicon.ico': { status: 204 },
+    });
+    expect(run.failure).toBeNull();
+    expect(run.requests.filter(({ end }) => end === null).map(({ url }) => url)).toEqual([]);
+    expect(run.markers.quiet).toBe(run.markers.lastByte);
+    expect(find(run, '/own.jpg')).toMatchObject({ type: 'image', thirdParty: false, used: true });
+    const frame = find(run, '/frame');
+    const style = find(run, '/frame.css');
+    expect(style).toMatchObject({
+      url: stranger('/frame.css'),
+      type: 'style',
+      status: 200,
+      thirdParty: true,
+      initiatedBy: { url: stranger('/frame'), line: null },
+    });
+    expect(style.start).toBeGreaterThanOrEqual(frame.start);
+    expect(style.phases.wait).toBeGreaterThan(140);
+    expect(style.end! - style.start).toBeGreaterThan(140);
+    const shown = find(run, '/frame.jpg');
+    expect(shown).toMatchObject({ type: 'image', mediaType: 'image/jpeg', failure: null });
+    expect(shown.transferBytes).toBeGreaterThan(picture.length);
+    expect(find(run, '/moved.jpg')).toMatchObject({
+      status: 302,
+      redirectsTo: stranger('/there.jpg'),
+    });
+    expect(find(run, '/there.jpg')).toMatchObject({ status: 200, initiator: 'redirect' });
+    expect(find(run, '/worker.js')).toMatchObject({ type: 'script' });
+    expect(find(run, '/asked.json')).toMatchObject({ type: 'other', status: 200 });
+  });
+
+  it('tells what asked for a request down to the line, and which pictures are shown', async () => {
+    const picture = await photograph(60, 40).jpeg().toBuffer();
+    const image = { type: 'image/jpeg', body: picture };
+    const run = await load({
+      '/': {
+        body: [
+          '<!doctype html><link rel="stylesheet" href="/page.css">',
+          '<link rel="preload" as="image" href="/spare.jpg">',
+          '<link rel="preload" as="image" href="/early.jpg">',
+          '<div class="hero"></div><img src="/plain.jpg"><img src="/early.jpg">',
+          '<img src="/hidden.jpg" hidden>',
+          '<script src="/page.js"></script>',
+        ].join('\n'),
+      },
+      '/late.json': { type: 'application/json', body: '{}' },
+      '/page.css': { type: 'text/css', body: '.hero{height:40px;background:url(/behind.jpg)}' },
+      '/page.js': {
+        type: script,
+        body: "\n\nconst ask = () =>\n  fetch('/late.json');\nask();",
+      },
+      ...Object.fromEntries(
+        ['spare', 'early', 'plain', 'hidden', 'behind'].map((name) => [`/${name}.jpg`, image]),
+      ),
+    });
+    const page = run.finalUrl;
+    expect(find(run, '/plain.jpg')).toMatchObject({
+      initiator: 'parser',
+      initiatedBy: { url: page, line: 4 },
+      used: true,
+    });
+    expect(find(run, '/early.jpg')).toMatchObject({ initiator: 'preload', used: true });
+    expect(find(run, '/spare.jpg')).toMatchObject({ initiator: 'preload', used: false });
+    expect(find(run, '/hidden.jpg')).toMatchObject({ used: false });
+    expect(find(run, '/behind.jpg')).toMatchObject({
+      initiator: 'style',
+      initiatedBy: { url: `${page}page.css` },
+      used: true,
+    });
+    expect(find(run, '/late.json')).toMatchObject({
+      initiator: 'script',
+      initiatedBy: { url: `${page}page.js`, line: 4 },
+      used: null,
+    });
+    expect(find(run, '/page.js')).toMatchObject({ used: null });
+    // Pictures in the first screen are asked for with less haste than they are given later.
+    const plain = find(run, '/plain.jpg');
+    expect(plain.firstPriority).not.toBe('');
+    expect(plain.priority).not.toBe('');
+  });
+});
