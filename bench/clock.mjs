@@ -42,7 +42,8 @@ async function loadBare() {
 }
 
 async function clock() {
-  const run = await coldLoad(browser, site.urls[0], conditions, () => false, limits);
+  const order = { url: site.urls[0], conditions, isThirdParty: () => false, limits };
+  const [run] = await coldLoad(browser, order);
   if (run.failure !== null) throw new Error(run.failure);
   return run.markers.load;
 }

@@ -1,5 +1,5 @@
 import { setTimeout as after } from 'node:timers/promises';
-import type { Browser, CDPSession } from 'playwright-core';
+import type { Browser, BrowserContext, CDPSession, Page } from 'playwright-core';
 import { keptAddress } from '../core/address.js';
 import type { Conditions } from '../core/conditions.js';
 import { messageOf } from '../core/errors.js';
@@ -34,23 +34,47 @@ export const defaultColdLoadLimits: ColdLoadLimits = {
   rest: 10_000,
 };
 
+/** What is loaded, and how. */
+export interface LoadOrder {
+  readonly url: string;
+  readonly conditions: Conditions;
+  /** Says of a request's address whether it is another party's than the page. */
+  readonly isThirdParty: (address: string) => boolean;
+  readonly limits?: ColdLoadLimits;
+}
+
 /**
- * Loads a page once with empty caches, in a context of its own, under the given conditions.
- * A load that fails is a run that does not count; it is told, never thrown.
+ * Loads a page with empty caches, in a context of its own, under the given conditions; and as often again with what
+ * the caches have kept. A load that fails is a run that does not count; it is told, never thrown.
  *
- * @param isThirdParty says of a request's address whether it is another party's than the page
+ * @param repeats loads after the first; none of them is made once one has failed
+ * @returns the cold load, and the warm ones behind it
  */
 export async function coldLoad(
   browser: Browser,
-  url: string,
-  conditions: Conditions,
-  isThirdParty: (address: string) => boolean,
-  limits: ColdLoadLimits = defaultColdLoadLimits,
+  order: LoadOrder,
+  repeats = 0,
+): Promise<[cold: Run, ...warm: Run[]]> {
+  const context = await browser.newContext(contextFor(order.conditions.view));
+  try {
+    const runs: [Run, ...Run[]] = [await loadIn(context, order)];
+    for (let repeat = 0; repeat < repeats && runs.at(-1)!.failure === null; repeat++)
+      runs.push(await loadIn(context, order));
+    return runs;
+  } finally {
+    await context.close().catch(() => {});
+  }
+}
+
+/** Loads a page in a tab of its own. */
+async function loadIn(
+  context: BrowserContext,
+  { url, conditions, isThirdParty, limits = defaultColdLoadLimits }: LoadOrder,
 ): Promise<Run> {
   const startedAt = new Date().toISOString();
-  const context = await browser.newContext(contextFor(conditions.view));
+  let opened: Page | undefined;
   try {
-    const page = await context.newPage();
+    const page = (opened = await context.newPage());
     const cdp = await context.newCDPSession(page);
     const recorder = await NetworkRecorder.attach(cdp, false);
     const others = OtherProcesses.watch(page);
@@ -85,7 +109,7 @@ export async function coldLoad(
   } catch (error) {
     return failedRun(startedAt, url, 0, messageOf(error));
   } finally {
-    await context.close().catch(() => {});
+    await opened?.close().catch(() => {});
   }
 }
 

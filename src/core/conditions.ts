@@ -10,7 +10,10 @@ export interface Conditions {
   readonly cpuFactor: number;
   readonly view: Omit<View, 'share'>;
   readonly browser: string;
-  readonly cache: 'cold';
+  /** Warm is what a visitor's own visit just before has left in the cache. */
+  readonly cache: 'cold' | 'warm';
+  /** Name and version of this program; left out by versions that did not say so. */
+  readonly tool?: string;
 }
 
 /** One condition in which two sessions differ. */
@@ -23,7 +26,7 @@ export interface Difference {
 /** The conditions as people read them, by name. */
 export function describeConditions(conditions: Conditions | null): Record<string, string> {
   if (!conditions) return { conditions: 'not told' };
-  const { view, network, cpuFactor, browser, cache } = conditions;
+  const { view, network, cpuFactor, browser, cache, tool } = conditions;
   const touch = view.touch ? ', touch' : '';
   return {
     network: describeNetwork(network),
@@ -31,6 +34,7 @@ export function describeConditions(conditions: Conditions | null): Record<string
     view: `${view.name} (${formatSize(view)}, density ${view.density}${touch})`,
     browser,
     cache,
+    'measured by': tool ?? 'a version that did not say',
   };
 }
 

@@ -22,12 +22,11 @@ export class SessionStore {
     this.#database = database;
   }
 
-  /** Begins one session a page, all under one label; left out, it is `clock-` and a number. */
+  /** Begins sessions, all under one label; left out, it is `clock-` and a number. */
   begin(
     label: string | undefined,
     startedAt: string,
-    pages: readonly string[],
-    conditions: Conditions,
+    planned: readonly { readonly page: string; readonly conditions: Conditions }[],
   ): Session[] {
     return this.#database.transaction(() => {
       const { last } = this.#database
@@ -38,7 +37,7 @@ export class SessionStore {
       const add = this.#database.prepare(
         'INSERT INTO session (clocking, label, page, started_at, conditions) VALUES (?, ?, ?, ?, ?)',
       );
-      return pages.map((page) => {
+      return planned.map(({ page, conditions }) => {
         const { lastInsertRowid } = add.run(
           clocking,
           name,

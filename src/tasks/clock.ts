@@ -1,6 +1,7 @@
 import { loadavg } from 'node:os';
 import { join } from 'node:path';
 import { coldLoad, defaultColdLoadLimits } from '../browser/cold-load.js';
+import type { ColdLoadLimits } from '../browser/cold-load.js';
 import { launchBrowser } from '../browser/launch.js';
 import type { HostMap } from '../browser/launch.js';
 import type { Conditions } from '../core/conditions.js';
@@ -35,6 +36,8 @@ export interface ClockOptions extends TaskOptions {
   readonly quietWindow?: number;
   /** Does not wait for the rest that `interactive` asks for. */
   readonly noInteractive?: boolean;
+  /** Loads each page a second time with what its cold load has left in the cache. */
+  readonly warm?: boolean;
   readonly hosts?: HostMap;
   /** By which images of a survey are judged; left out, nothing is said of what they should weigh. */
   readonly policy?: Policy;
@@ -59,7 +62,7 @@ export interface ClockOutcome {
 }
 
 /**
- * Loads pages again and again with cold caches, in turn, under one set of conditions. One load of each
+ * Loads pages again and again with cold caches (and warm ones, where wanted), in turn, under one set of conditions. One load of each
  * comes first that does not count: it warms what only a first load pays for.
  *
  * @throws PageError when no load of a page succeeded; BrowserError when there is no browser.
@@ -82,37 +85,53 @@ export async function clock(
         quietWindow: options.quietWindow ?? defaultColdLoadLimits.quietWindow,
         ...(options.noInteractive && { rest: 0 }),
       };
-      const load = (url: string, under: Conditions, within = limits) =>
-        coldLoad(browser, url, under, (address) => isThirdParty(address, url), within);
-      const sessions = workspace.sessions.begin(
-        options.label,
-        new Date().toISOString(),
-        open.urls,
-        conditions,
+      const load = (url: string, under: Conditions, within: ColdLoadLimits, repeats: number) =>
+        coldLoad(
+          browser,
+          {
+            url,
+            conditions: under,
+            isThirdParty: (address) => isThirdParty(address, url),
+            limits: within,
+          },
+          repeats,
+        );
+      const caches = options.warm ? (['cold', 'warm'] as const) : (['cold'] as const);
+      const planned = open.urls.flatMap((page) =>
+        caches.map((cache) => ({ page, conditions: { ...conditions, cache } })),
+      );
+      const begun = workspace.sessions.begin(options.label, new Date().toISOString(), planned);
+      // What one page is loaded for: its cold session, and the warm one that follows on it.
+      const sessions = open.urls.map((_, at) =>
+        begun.slice(at * caches.length, (at + 1) * caches.length),
       );
       const total = sessions.length * (runs + 1);
       let done = 0;
-      const kept = new Map<Session, Run[]>(sessions.map((session) => [session, []]));
+      const kept = new Map<Session, Run[]>(begun.map((session) => [session, []]));
       for (let position = -1; position < runs && !signal?.aborted; position++)
-        for (const session of sessions) {
-          onProgress({ stage: 'loads', done: done++, total, doing: session.page });
+        for (const ofPage of sessions) {
+          const { page } = ofPage[0]!;
+          onProgress({ stage: 'loads', done: done++, total, doing: page });
           const warming = position < 0;
           const [hostLoad = 0] = loadavg();
           const loaded = warming
-            ? await load(session.page, { ...conditions, network: unshaped }, warmUpLimits)
-            : await load(session.page, conditions);
+            ? await load(page, { ...conditions, network: unshaped }, warmUpLimits, 0)
+            : await load(page, conditions, limits, ofPage.length - 1);
           if (signal?.aborted) break;
           if (warming) continue;
-          const run = { ...loaded, hostLoad };
-          workspace.sessions.addRun(session.id, position, run);
-          kept.get(session)!.push(run);
+          loaded.forEach((run, at) => {
+            const session = ofPage[at]!;
+            workspace.sessions.addRun(session.id, position, { ...run, hostLoad });
+            kept.get(session)!.push({ ...run, hostLoad });
+          });
         }
       onProgress({ stage: 'loads', done, total, doing: '' });
       const needed = options.policy ? await knownNeeds(workspace, options.policy) : new Map();
       const results: ClockResult[] = [];
       for (const [session, sessionRuns] of kept) {
         const whole = { ...session, runs: sessionRuns };
-        if (signal?.aborted && countedRuns(whole).length === 0) continue;
+        const mayLack = signal?.aborted || session.conditions?.cache === 'warm';
+        if (mayLack && countedRuns(whole).length === 0) continue;
         results.push(await resultOf(workspace, whole, needed, options));
       }
       return { results, interrupted: signal?.aborted ?? false };
@@ -125,10 +144,20 @@ export async function clock(
   }
 }
 
-function conditionsOf({ network, cpuFactor, view }: ClockOptions, browser: string): Conditions {
+function conditionsOf(
+  { network, cpuFactor, view, creator }: ClockOptions,
+  browser: string,
+): Conditions {
   const { name, width, height, density, touch } = view;
   const seen = { name, width, height, density, touch };
-  return { network, cpuFactor, view: seen, browser, cache: 'cold' };
+  return {
+    network,
+    cpuFactor,
+    view: seen,
+    browser,
+    cache: 'cold',
+    tool: `${creator.name} ${creator.version}`,
+  };
 }
 
 async function resultOf(

@@ -74,11 +74,15 @@ function counted(sessions: readonly Session[], label: string): Session[] {
   return usable;
 }
 
-/** Sessions of the same page; two single pages are a pair whatever their addresses. */
+/** Sessions of the same page and cache; two single pages are a pair whatever their addresses. */
 function pairUp(one: readonly Session[], other: readonly Session[]): [Session, Session][] {
   if (one.length === 1 && other.length === 1) return [[one[0]!, other[0]!]];
+  const single = [one, other].every((side) => new Set(side.map(({ page }) => page)).size === 1);
+  const cacheOf = ({ conditions }: Session) => conditions?.cache ?? 'cold';
   return one.flatMap((session) => {
-    const match = other.find(({ page }) => page === session.page);
+    const match = other.find(
+      (each) => (single || each.page === session.page) && cacheOf(each) === cacheOf(session),
+    );
     return match ? ([[session, match]] as [Session, Session][]) : [];
   });
 }

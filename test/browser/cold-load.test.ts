@@ -26,7 +26,13 @@ async function load(answers: Answers): Promise<Run> {
   const conditions = { network: unshaped, cpuFactor: 1, view, browser: '', cache: 'cold' } as const;
   const limits = { ...defaultColdLoadLimits, rest: 0 };
   const isThirdParty = (url: string) => new URL(url).hostname !== '127.0.0.1';
-  return coldLoad(browser, `http://${address}/`, conditions, isThirdParty, limits);
+  const [run] = await coldLoad(browser, {
+    url: `http://${address}/`,
+    conditions,
+    isThirdParty,
+    limits,
+  });
+  return run;
 }
 
 const stranger = (path: string) => `http://stranger.localhost:${port}${path}`;

@@ -255,13 +255,14 @@ describe('Workspace', () => {
       browser: 'Chromium 1',
       cache: 'cold' as const,
     };
-    workspace.sessions.begin('x', now, ['http://old.test/'], conditions);
+    const plan = (...pages: string[]) => pages.map((page) => ({ page, conditions }));
+    workspace.sessions.begin('x', now, plan('http://old.test/'));
     const pages = ['http://a.test/', 'http://b.test/'];
-    workspace.sessions.begin('x', now, pages, conditions);
+    workspace.sessions.begin('x', now, plan(...pages));
     const found = workspace.sessions.find('x');
     expect(found.map(({ page }) => page)).toEqual(pages);
     expect(found[0]!.conditions).toEqual(conditions);
-    expect(workspace.sessions.begin(undefined, now, pages, conditions)[0]!.label).toBe('clock-3');
+    expect(workspace.sessions.begin(undefined, now, plan(...pages))[0]!.label).toBe('clock-3');
     workspace.close();
   });
 

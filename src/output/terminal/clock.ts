@@ -32,7 +32,7 @@ export function drawSession(sheet: ClockSheet, choice: RequestChoice, screen: Sc
   const conditions = Object.entries(describeConditions(session.conditions));
   const failures = session.runs.flatMap(({ failure }) => failure ?? []);
   return [
-    `${bold(plainText(session.label))}: ${plainText(session.page)}, ${count(summary.countedRuns, session.conditions ? 'cold load' : 'load')}`,
+    `${bold(plainText(session.label))}: ${plainText(session.page)}, ${count(summary.countedRuns, session.conditions ? `${session.conditions.cache} load` : 'load')}`,
     dim(
       joined(
         [...conditions.map(([name, words]) => `${name} ${words}`), ...hostLoadWords(session.runs)],
