@@ -85,7 +85,7 @@ async function loadIn(
     const status = recorder.document?.status ?? 0;
     const failure = status >= 400 ? `answered ${status}` : trouble;
     if (failure !== null) return failedRun(startedAt, url, status, failure);
-    await untilQuiet(recorder, others, limits);
+    await untilQuiet({ recorder, others }, cdp, limits);
     const world = await IsolatedWorld.open(cdp);
     const load = { world, recorder, others, isThirdParty };
     const { seen, requests, interactive } = await readAtRest(load, limits);
@@ -173,14 +173,21 @@ async function shape(cdp: CDPSession, { network, cpuFactor }: Conditions): Promi
 
 /** The driver knows the traffic of all processes, the recorder that of the page to the last byte. */
 async function untilQuiet(
-  recorder: NetworkRecorder,
-  others: OtherProcesses,
+  { recorder, others }: Pick<Load, 'recorder' | 'others'>,
+  cdp: CDPSession,
   limits: ColdLoadLimits,
 ): Promise<void> {
   const end = performance.now() + limits.settle;
-  while (performance.now() < end) {
+  const isQuiet = () => {
     const rested = performance.now() - Math.max(recorder.lastActivity, others.lastActivity);
-    if (others.inFlight === 0 && rested >= limits.quietWindow) return;
+    return others.inFlight === 0 && rested >= limits.quietWindow;
+  };
+  while (performance.now() < end) {
+    if (isQuiet()) {
+      // What the page has asked for in the meantime is told before its answer to this.
+      await cdp.send('Runtime.evaluate', { expression: '0' });
+      if (isQuiet()) return;
+    }
     await after(50);
   }
 }

@@ -38,6 +38,13 @@ export function describeConditions(conditions: Conditions | null): Record<string
   };
 }
 
+/** The conditions in one line. */
+export function conditionsLine(conditions: Conditions | null): string {
+  return Object.entries(describeConditions(conditions))
+    .map(([name, words]) => `${name} ${words}`)
+    .join(' · ');
+}
+
 /** Every condition in which two sessions differ; empty when they may be compared, and where they are not known. */
 export function differingConditions(
   before: Conditions | null,

@@ -1,6 +1,7 @@
 import type { Change } from '../core/comparison.js';
 import type { MarkerName } from '../core/markers.js';
-import { formatTime } from './units.js';
+import type { RequestChange } from '../core/request-matching.js';
+import { formatBytes, formatTime } from './units.js';
 
 /** What less and more are called: of times, and of sizes. */
 export type Words = Readonly<Record<'less' | 'more', string>>;
@@ -44,6 +45,22 @@ export function changeWords(
     interval: interval ? interval.map((end) => signed(end, format)).join(' … ') : '–',
     verdict: verdictWords(change, words),
   };
+}
+
+/** Bytes by which a request may differ and still be the same: headers are never quite the same. */
+export const sameBytes = 100;
+/** Milliseconds by which a request may end earlier or later and still be on time. */
+const sameTime = 20;
+
+/** What became of a request, in a few words; nothing where hardly anything did. */
+export function shortChange({ before, after, bytes, end }: RequestChange): string {
+  if (before === null) return 'new';
+  if (after === null) return 'gone';
+  const moved = end !== null && Math.abs(end) >= sameTime;
+  return [
+    ...(Math.abs(bytes) > sameBytes ? [signed(bytes, formatBytes)] : []),
+    ...(moved ? [`${formatTime(Math.abs(end))} ${end < 0 ? 'earlier' : 'later'}`] : []),
+  ].join(', ');
 }
 
 /** A marker's value with its unit; the shift score has none. */

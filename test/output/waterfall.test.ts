@@ -7,6 +7,8 @@ import type { RequestChoice } from '../../src/core/request-view.js';
 import type { Run } from '../../src/core/session.js';
 import { pageRequest } from '../support/page-request.js';
 import { waterfallSvg } from '../../src/output/svg/waterfall.js';
+import { waterfallPairSvg } from '../../src/output/svg/waterfall-pair.js';
+import { matchRequests } from '../../src/core/request-matching.js';
 import { barCells, drawWaterfall } from '../../src/output/terminal/waterfall.js';
 
 function request(url: string, start: number, phases: Partial<Phases>): PageRequest {
@@ -92,6 +94,66 @@ describe('chooseRequests', () => {
     expect(names({ sort: 'start', hosts: ['cdn.a.test:8080'] })).toEqual(['big.png']);
     const chosen = chooseRequests(requests, { sort: 'bytes', only: ['image'], top: 1 });
     expect(chosen).toMatchObject({ left: { count: 1, bytes: 10 }, others: 1 });
+  });
+});
+
+/** What an SVG says at each place; throws when it is no sound XML. */
+function wordsOf(svg: string): { words: string; x: number; y: number }[] {
+  const found: { words: string; x: number; y: number }[] = [];
+  let place = { x: 0, y: 0 };
+  const parser = new SaxesParser();
+  parser.on('error', (error) => {
+    throw error;
+  });
+  parser.on('opentag', ({ attributes }) => {
+    place = { x: Number(attributes['x']), y: Number(attributes['y']) };
+  });
+  parser.on('text', (words) => {
+    if (words.trim() !== '') found.push({ words, ...place });
+  });
+  parser.write(svg).close();
+  return found;
+}
+
+describe('waterfallPairSvg', () => {
+  it('has both loads on one axis, and says what became of each request', () => {
+    const names = ['kept.png', 'less.png', 'gone.png', 'new.png'];
+    const [kept, less, gone, fresh] = names.map((name) => `http://a.test/${name}`);
+    const before = [
+      request(kept!, 0, { wait: 100 }),
+      pageRequest(less!, { start: 0, phases: { receive: 2_000 }, transferBytes: 90_000 }),
+      request(gone!, 0, { wait: 100 }),
+    ];
+    const after = [
+      request(kept!, 0, { wait: 100 }),
+      pageRequest(less!, { start: 0, phases: { receive: 500 }, transferBytes: 10_000 }),
+      request(fresh!, 0, { wait: 100 }),
+    ];
+    const side = (label: string, requests: PageRequest[]) => ({
+      label,
+      markers: noMarkers(),
+      chosen: chooseRequests(requests, { sort: 'start', top: 9 }),
+    });
+    const run = (requests: PageRequest[]) => ({ requests, largest: null });
+    const words = wordsOf(
+      waterfallPairSvg({
+        title: 'x',
+        subtitle: '',
+        before: side('was', before),
+        after: side('is', after),
+        changes: matchRequests(run(before), run(after)),
+      }),
+    );
+    const beside = (name: string, nth = 0) => {
+      const row = words.filter((one) => one.words === `/${name}`)[nth]!;
+      return words.filter(({ y, x }) => y === row.y && x > row.x).at(-1)!.words;
+    };
+    expect(beside('gone.png')).toBe('gone');
+    expect(beside('new.png')).toBe('new');
+    expect(beside('less.png', 1)).toBe('−80 kB, 1.50 s earlier');
+    expect(beside('kept.png', 1)).toBe('100 ms');
+    const axes = words.filter((one) => one.words === '1.00 s');
+    expect(new Set(axes.map(({ x }) => x)).size).toBe(1);
   });
 });
 

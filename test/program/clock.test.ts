@@ -276,6 +276,18 @@ describe('compare', () => {
     const { stdout: numbers } = await run(['compare', 'before', 'after', '--csv'], { cwd });
     expect(numbers).toMatch(/^page,measure,before,after,difference,/);
     expect(numbers).toMatch(/,requests,2,1,-1,-50,/);
+    const drawn = await run(
+      ['compare', 'before', 'after', '--waterfalls', '--svg', 'both.svg', '--png', 'both.png'],
+      { cwd },
+    );
+    // One axis for both, as long as the slower one.
+    const axes = [...drawn.stdout.matchAll(/^ +0 ms .*$/gm)].map(([line]) => line.trim());
+    expect(axes).toHaveLength(2);
+    expect(axes[0]!.split(/ {2,}/)).toEqual(axes[1]!.split(/ {2,}/));
+    expect(readFileSync(join(cwd, 'both.svg'), 'utf8')).toMatch(/>gone<\/text>/);
+    expect(await sharp(readFileSync(join(cwd, 'both.png'))).metadata()).toMatchObject({
+      width: 1280,
+    });
     const elsewhere = await run(['compare', 'before', 'after', '--runs', '3'], { cwd });
     expect(elsewhere.stderr).toContain('this command has no option --runs, though others have');
 

@@ -1,12 +1,9 @@
-import { join, parse } from 'node:path';
 import { array, object, string } from 'yup';
-import { describeConditions } from '../../core/conditions.js';
+import { conditionsLine } from '../../core/conditions.js';
 import { SettingError, UsageError } from '../../core/errors.js';
 import { describeNetwork } from '../../core/network.js';
 import { loadFindingsOf } from '../../core/load-findings/index.js';
-import { requestTypes } from '../../core/request.js';
-import { chooseRequests, requestOrders } from '../../core/request-view.js';
-import type { RequestChoice } from '../../core/request-view.js';
+import { chooseRequests } from '../../core/request-view.js';
 import { medianRun, summariseSession } from '../../core/session.js';
 import { clockDocument, clockSetDocument } from '../../output/json/clock.js';
 import { requestsCsv } from '../../output/request-table.js';
@@ -14,15 +11,16 @@ import { waterfallSvg } from '../../output/svg/waterfall.js';
 import { drawSession } from '../../output/terminal/clock.js';
 import { count } from '../../output/units.js';
 import type { ClockResult } from '../../tasks/clock.js';
-import { numberFrom, oneOf, shortText, textList, wholeNumber, yesOrNo } from '../checks.js';
+import { numberFrom, shortText, wholeNumber, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { hostMapOf, shared } from '../common-options.js';
 import type { Io } from '../io.js';
 import { onlyOneForm } from '../one-form.js';
 import { program } from '../program.js';
-import { writeResult } from '../write-result.js';
+import { choiceOf, requestOptions, writePictures } from '../request-options.js';
+import type { RequestSettings } from '../request-options.js';
 
-const top = shared.top(40, 'requests');
+const requests = requestOptions(40);
 const label = shared.label('session');
 const text = { type: 'string', requiresArg: true } as const;
 
@@ -57,17 +55,8 @@ export const clockCommand = defineCommand({
     },
     view: { describe: 'View by name [the first]', type: 'string', requiresArg: true },
     label: label.option,
-    top: top.option,
-    sort: { describe: `Draw the requests by ${requestOrders.join(', ')} [start]`, ...text },
-    only: {
-      describe: `Draw only requests of a type: ${requestTypes.join(', ')}`,
-      ...text,
-      array: true,
-    },
-    host: { describe: 'Draw only requests to this host and its subdomains', ...text, array: true },
+    ...requests.options,
     csv: { describe: 'Print the requests as CSV', type: 'boolean' },
-    svg: { describe: 'Draw the waterfall into this file as SVG', ...text },
-    png: { describe: 'Draw the waterfall into this file as PNG', ...text },
     har: {
       describe: 'Read a HAR file instead of loading pages',
       type: 'string',
@@ -78,12 +67,8 @@ export const clockCommand = defineCommand({
   schema: object({
     page: array().of(string().required('an address')).default([]),
     har: shortText(),
-    sort: oneOf(requestOrders).default('start'),
-    only: array().of(oneOf(requestTypes).defined()).default([]),
-    host: textList('a host').default([]),
+    ...requests.checks,
     csv: yesOrNo().default(false),
-    svg: shortText(),
-    png: shortText(),
     runs: wholeNumber(1, 200).default(5),
     network: shortText().default('mobile'),
     cpu: numberFrom(1, 50).default(1),
@@ -92,7 +77,6 @@ export const clockCommand = defineCommand({
     interactive: yesOrNo().default(true),
     quietWindow: wholeNumber(100, 10_000).default(500),
     label: label.check,
-    top: top.check,
     mapHost: shared.mapHost.check,
   }),
   examples: [
@@ -158,40 +142,25 @@ async function readRecording(file: string, { log }: Io): Promise<Sheets> {
   }));
 }
 
-interface Telling extends RequestView {
+interface Telling extends RequestSettings {
   readonly csv: boolean;
-  readonly svg?: string | undefined;
-  readonly png?: string | undefined;
-}
-
-interface RequestView {
-  readonly sort: RequestChoice['sort'];
-  readonly only: NonNullable<RequestChoice['only']>;
-  readonly host: readonly string[];
-  readonly top: number;
 }
 
 /** Prints sessions, and draws their waterfalls into the files that were named. */
 async function tell(sheets: Sheets, telling: Telling, { screen, print, say }: Io): Promise<number> {
-  const { sort, only, host, top, csv, svg, png } = telling;
-  const choice = { sort, only, hosts: host, top };
-  for (const [index, { session, medianRun: run }] of sheets.entries()) {
-    const picture = waterfallSvg({
-      title: session.page,
-      subtitle: Object.entries(describeConditions(session.conditions))
-        .map(([name, words]) => `${name} ${words}`)
-        .join(' · '),
-      markers: run.markers,
-      chosen: chooseRequests(run.requests, choice),
-    });
-    const path = (file: string) => (sheets.length === 1 ? file : numbered(file, index + 1));
-    if (svg !== undefined) await writeResult(path(svg), picture, '--svg');
-    if (png !== undefined) {
-      const { rasterise } = await import('../../images/rasterise.js');
-      await writeResult(path(png), await rasterise(picture), '--png');
-    }
-  }
-  if (csv)
+  const choice = choiceOf(telling);
+  const pictures = sheets.map(
+    ({ session, medianRun: run }) =>
+      () =>
+        waterfallSvg({
+          title: session.page,
+          subtitle: conditionsLine(session.conditions),
+          markers: run.markers,
+          chosen: chooseRequests(run.requests, choice),
+        }),
+  );
+  await writePictures(pictures, telling);
+  if (telling.csv)
     say(
       sheets
         .map(({ session, medianRun: { requests } }) =>
@@ -206,12 +175,6 @@ async function tell(sheets: Sheets, telling: Telling, { screen, print, say }: Io
       () => documentOf(sheets),
     );
   return 0;
-}
-
-/** `waterfall.svg` of the second page is `waterfall-2.svg`. */
-function numbered(file: string, number: number): string {
-  const { dir, name, ext } = parse(file);
-  return join(dir, `${name}-${number}${ext}`);
 }
 
 function documentOf(results: readonly ClockResult[]) {

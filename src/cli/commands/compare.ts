@@ -1,11 +1,24 @@
 import { object } from 'yup';
+import { conditionsLine } from '../../core/conditions.js';
+import { chooseRequests, lengthOf } from '../../core/request-view.js';
+import type { RequestChoice } from '../../core/request-view.js';
+import { medianRun } from '../../core/session.js';
 import { compareDocument } from '../../output/json/compare.js';
 import { compareCsv, compareMarkdown } from '../../output/compare-table.js';
+import { plainText } from '../../output/plain-text.js';
+import { waterfallPairSvg } from '../../output/svg/waterfall-pair.js';
 import { drawComparison } from '../../output/terminal/compare.js';
+import { drawWaterfall } from '../../output/terminal/waterfall.js';
+import { paletteFor } from '../../output/terminal/style.js';
+import type { Screen } from '../../output/terminal/style.js';
 import type { Workspace as OpenWorkspace } from '../../store/workspace.js';
+import type { ComparedPage } from '../../tasks/compare.js';
 import { shortText, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { onlyOneForm } from '../one-form.js';
+import { choiceOf, requestOptions, writePictures } from '../request-options.js';
+
+const requests = requestOptions(20);
 
 export const compareCommand = defineCommand({
   call: 'compare <before> <after>',
@@ -16,6 +29,11 @@ export const compareCommand = defineCommand({
   },
   options: {
     anyway: { describe: 'Compare sessions whose conditions differ, too', type: 'boolean' },
+    waterfalls: {
+      describe: 'Draw both waterfalls as well, one above the other on one time axis',
+      type: 'boolean',
+    },
+    ...requests.options,
     csv: { describe: 'Print the numbers as CSV', type: 'boolean' },
     markdown: { describe: 'Print them as a Markdown table, for a ticket', type: 'boolean' },
   },
@@ -23,11 +41,15 @@ export const compareCommand = defineCommand({
     before: shortText().required(),
     after: shortText().required(),
     anyway: yesOrNo().default(false),
+    waterfalls: yesOrNo().default(false),
+    ...requests.checks,
     csv: yesOrNo().default(false),
     markdown: yesOrNo().default(false),
   }),
   examples: [
     ['compare before after', 'each marker, the bytes and the requests'],
+    ['compare before after --waterfalls --only image', 'with the images of both on one axis'],
+    ['compare before after --png both.png', 'both waterfalls as a picture'],
     ['compare before after --json', 'for other programs'],
     ['compare before after --markdown', 'to paste into a ticket'],
     ['compare monday.har friday.har', 'two recordings of any origin'],
@@ -39,13 +61,26 @@ export const compareCommand = defineCommand({
     const { compare } = await import('../../tasks/compare.js');
     let opened: OpenWorkspace | undefined;
     const workspace = () => (opened ??= Workspace.openExisting(folder));
+    const choice = choiceOf(settings);
     try {
       const pages = await compare(workspace, before, after, anyway);
+      await writePictures(
+        pages.map((page) => () => pictureOf(page, choice)),
+        settings,
+      );
       if (csv) say(compareCsv(pages));
       else if (markdown) say(compareMarkdown(pages));
       else
         print(
-          () => pages.map((page) => drawComparison(page, screen)).join('\n\n'),
+          () =>
+            pages
+              .map((page) =>
+                [
+                  drawComparison(page, screen),
+                  ...(settings.waterfalls ? drawBoth(page, choice, screen) : []),
+                ].join('\n\n'),
+              )
+              .join('\n\n'),
           () => compareDocument(pages),
         );
       return 0;
@@ -54,3 +89,40 @@ export const compareCommand = defineCommand({
     }
   },
 });
+
+/** The median loads of both sides with the requests that were chosen. */
+function loadsOf({ before, after }: ComparedPage, choice: RequestChoice) {
+  return [before, after].map((session) => {
+    const run = medianRun(session);
+    return { session, run, chosen: chooseRequests(run.requests, choice) };
+  });
+}
+
+/** Both waterfalls on an axis that is as long as the longer of them. */
+function drawBoth(page: ComparedPage, choice: RequestChoice, screen: Screen): string[] {
+  const loads = loadsOf(page, choice);
+  const length = Math.max(
+    ...loads.map(({ run, chosen }) => lengthOf(chosen.rows, run.markers.load)),
+  );
+  return loads.map(({ session, run, chosen }) =>
+    [
+      paletteFor(screen).bold(plainText(session.label)),
+      drawWaterfall(run, chosen, screen, length),
+    ].join('\n'),
+  );
+}
+
+function pictureOf(page: ComparedPage, choice: RequestChoice): string {
+  const [before, after] = loadsOf(page, choice).map(({ session, run, chosen }) => ({
+    label: `${session.label}: ${session.page}`,
+    markers: run.markers,
+    chosen,
+  }));
+  return waterfallPairSvg({
+    title: `${page.before.label} and ${page.after.label}`,
+    subtitle: conditionsLine(page.before.conditions),
+    before: before!,
+    after: after!,
+    changes: page.requests,
+  });
+}

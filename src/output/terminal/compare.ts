@@ -8,7 +8,14 @@ import type { Session } from '../../core/session.js';
 import { plainText, shorten } from '../plain-text.js';
 import { requestName } from '../request-words.js';
 import { count, formatBytes, formatTime } from '../units.js';
-import { changeWords, formatMarker, signed, sizeWords, timeWords } from '../change-words.js';
+import {
+  changeWords,
+  formatMarker,
+  sameBytes,
+  signed,
+  sizeWords,
+  timeWords,
+} from '../change-words.js';
 import type { Words } from '../change-words.js';
 import { joined, paletteFor, table } from './style.js';
 import type { Palette, Screen } from './style.js';
@@ -86,8 +93,6 @@ export function drawComparison(
 
 /** The requests whose bytes changed the most; the JSON has them all. */
 const shownRequests = 10;
-/** Bytes by which a request may differ and still be the same: headers are never quite the same. */
-const sameBytes = 100;
 
 function drawRequests(changes: readonly RequestChange[], screen: Screen): string[] {
   const { bold, dim } = paletteFor(screen);

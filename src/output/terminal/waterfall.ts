@@ -20,13 +20,21 @@ const signs: Readonly<Record<PhaseName, string>> = {
   receive: '█',
 };
 
-/** A run as a waterfall: one row a request that was chosen, bars cut into phases. */
-export function drawWaterfall(run: Run, chosen: ChosenRequests, screen: Screen): string {
+/**
+ * A run as a waterfall: one row a request that was chosen, bars cut into phases.
+ *
+ * @param length milliseconds that the axis is long; left out, as long as the run
+ */
+export function drawWaterfall(
+  run: Run,
+  chosen: ChosenRequests,
+  screen: Screen,
+  length = lengthOf(run.requests, run.markers.load),
+): string {
   const palette = paletteFor(screen);
   const { rows: shown, left, others } = chosen;
   const nameWidth = Math.max(16, Math.min(34, Math.floor(screen.width * 0.28)));
   const chartWidth = Math.max(20, screen.width - nameWidth - 24);
-  const length = lengthOf(run.requests, run.markers.load);
   const columnOf = (time: number) =>
     Math.min(chartWidth - 1, Math.floor((time / length) * chartWidth));
   const marks = placeMarks(run, columnOf, chartWidth);
