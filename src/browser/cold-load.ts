@@ -15,6 +15,7 @@ import { contextFor } from './launch.js';
 import { NetworkRecorder, toPageRequest } from './network-recorder.js';
 import { networkWords } from './navigate.js';
 import { OtherProcesses } from './other-processes.js';
+import { takePicture } from './page-picture.js';
 
 export interface ColdLoadLimits {
   /** Milliseconds until the load event must have come. */
@@ -41,6 +42,8 @@ export interface LoadOrder {
   /** Says of a request's address whether it is another party's than the page. */
   readonly isThirdParty: (address: string) => boolean;
   readonly limits?: ColdLoadLimits;
+  /** Is given a picture of the whole page (PNG) when all is measured; left out, none is taken. */
+  readonly onPicture?: ((picture: Buffer) => Promise<void>) | undefined;
 }
 
 /**
@@ -69,7 +72,7 @@ export async function coldLoad(
 /** Loads a page in a tab of its own. */
 async function loadIn(
   context: BrowserContext,
-  { url, conditions, isThirdParty, limits = defaultColdLoadLimits }: LoadOrder,
+  { url, conditions, isThirdParty, limits = defaultColdLoadLimits, onPicture }: LoadOrder,
 ): Promise<Run> {
   const startedAt = new Date().toISOString();
   let opened: Page | undefined;
@@ -90,6 +93,7 @@ async function loadIn(
     const load = { world, recorder, others, isThirdParty };
     const { seen, requests, interactive } = await readAtRest(load, limits);
     const { firstScreen, shown } = await picturesOf(world);
+    await onPicture?.(await takePicture(cdp, world, conditions.view.width));
     return {
       startedAt,
       finalUrl: page.url(),

@@ -1,7 +1,7 @@
+import { existsSync } from 'node:fs';
 import { loadavg } from 'node:os';
 import { join } from 'node:path';
 import { coldLoad, defaultColdLoadLimits } from '../browser/cold-load.js';
-import type { ColdLoadLimits } from '../browser/cold-load.js';
 import { launchBrowser } from '../browser/launch.js';
 import type { HostMap } from '../browser/launch.js';
 import type { Conditions } from '../core/conditions.js';
@@ -19,6 +19,7 @@ import { harOf } from '../output/har.js';
 import { writeWhole } from '../store/write-whole.js';
 import type { Workspace } from '../store/workspace.js';
 import { knownNeeds } from './known-needs.js';
+import { pictureFile } from './picture-file.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { openStarts } from './starts.js';
@@ -85,17 +86,10 @@ export async function clock(
         quietWindow: options.quietWindow ?? defaultColdLoadLimits.quietWindow,
         ...(options.noInteractive && { rest: 0 }),
       };
-      const load = (url: string, under: Conditions, within: ColdLoadLimits, repeats: number) =>
-        coldLoad(
-          browser,
-          {
-            url,
-            conditions: under,
-            isThirdParty: (address) => isThirdParty(address, url),
-            limits: within,
-          },
-          repeats,
-        );
+      const orderOf = (url: string) => ({
+        url,
+        isThirdParty: (address: string) => isThirdParty(address, url),
+      });
       const caches = options.warm ? (['cold', 'warm'] as const) : (['cold'] as const);
       const planned = open.urls.flatMap((page) =>
         caches.map((cache) => ({ page, conditions: { ...conditions, cache } })),
@@ -114,9 +108,22 @@ export async function clock(
           onProgress({ stage: 'loads', done: done++, total, doing: page });
           const warming = position < 0;
           const [hostLoad = 0] = loadavg();
+          const order = orderOf(page);
+          const file = pictureFile(workspace, ofPage[0]!);
+          const onPicture = existsSync(file)
+            ? undefined
+            : (picture: Buffer) => writeWhole(file, picture);
           const loaded = warming
-            ? await load(page, { ...conditions, network: unshaped }, warmUpLimits, 0)
-            : await load(page, conditions, limits, ofPage.length - 1);
+            ? await coldLoad(browser, {
+                ...order,
+                conditions: { ...conditions, network: unshaped },
+                limits: warmUpLimits,
+              })
+            : await coldLoad(
+                browser,
+                { ...order, conditions, limits, onPicture },
+                ofPage.length - 1,
+              );
           if (signal?.aborted) break;
           if (warming) continue;
           loaded.forEach((run, at) => {

@@ -1,11 +1,16 @@
+import { existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
 import { compareSessions } from '../core/comparison.js';
 import type { SessionComparison } from '../core/comparison.js';
 import { ConditionsDifferError, UsageError } from '../core/errors.js';
+import { compareLooks } from '../core/looks.js';
+import type { Looks } from '../core/looks.js';
 import { matchRequests } from '../core/request-matching.js';
 import type { RequestChange } from '../core/request-matching.js';
 import { countedRuns, medianRun } from '../core/session.js';
 import type { Session } from '../core/session.js';
 import type { Workspace } from '../store/workspace.js';
+import { pictureFile } from './picture-file.js';
 import { readHarFile } from './read-har.js';
 
 /** One page before and after. */
@@ -15,6 +20,13 @@ export interface ComparedPage {
   readonly comparison: SessionComparison;
   /** What became of each request, from the median run of one side to that of the other. */
   readonly requests: readonly RequestChange[];
+  /** Whether it still looks the same; `null` where there is no picture of both sides. */
+  readonly looks: ComparedLooks | null;
+}
+
+/** How alike a page looks, with the pictures (PNG files) that say so. */
+export interface ComparedLooks extends Looks {
+  readonly pictures: { readonly before: Buffer; readonly after: Buffer };
 }
 
 /**
@@ -44,12 +56,15 @@ export async function compare(
     throw new UsageError(`${before} and ${after} have no page in common`, {
       hint: `${before}: ${pagesOf(one)}; ${after}: ${pagesOf(other)}`,
     });
-  const compared = pairs.map(([first, second]) => ({
-    before: first,
-    after: second,
-    comparison: compareSessions(first, second),
-    requests: matchRequests(medianRun(first), medianRun(second)),
-  }));
+  const compared: ComparedPage[] = [];
+  for (const [first, second] of pairs)
+    compared.push({
+      before: first,
+      after: second,
+      comparison: compareSessions(first, second),
+      requests: matchRequests(medianRun(first), medianRun(second)),
+      looks: isHar(before) || isHar(after) ? null : await looksOf(workspace(), first, second),
+    });
   const differing = compared[0]!.comparison.differingConditions;
   if (differing.length > 0 && !anyway)
     throw new ConditionsDifferError(
@@ -58,6 +73,19 @@ export async function compare(
       { hint: 'clock one of them again, or compare them --anyway' },
     );
   return compared;
+}
+
+async function looksOf(
+  workspace: Workspace,
+  before: Session,
+  after: Session,
+): Promise<ComparedLooks | null> {
+  const files = [before, after].map((session) => pictureFile(workspace, session));
+  if (!files.every((file) => existsSync(file))) return null;
+  const { readLuma } = await import('../images/picture.js');
+  const [was, is] = await Promise.all(files.map((file) => readFile(file)));
+  const looks = compareLooks(await readLuma(was!, 1), await readLuma(is!, 1));
+  return { ...looks, pictures: { before: was!, after: is! } };
 }
 
 /** Whether a name is that of a HAR file, and not the label of a session. */

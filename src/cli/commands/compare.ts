@@ -1,5 +1,6 @@
 import { object } from 'yup';
 import { conditionsLine } from '../../core/conditions.js';
+import { UsageError } from '../../core/errors.js';
 import { chooseRequests, lengthOf } from '../../core/request-view.js';
 import type { RequestChoice } from '../../core/request-view.js';
 import { medianRun } from '../../core/session.js';
@@ -16,7 +17,9 @@ import type { ComparedPage } from '../../tasks/compare.js';
 import { shortText, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { onlyOneForm } from '../one-form.js';
+import { numbered } from '../numbered.js';
 import { choiceOf, requestOptions, writePictures } from '../request-options.js';
+import { writeResult } from '../write-result.js';
 
 const requests = requestOptions(20);
 
@@ -34,6 +37,11 @@ export const compareCommand = defineCommand({
       type: 'boolean',
     },
     ...requests.options,
+    looks: {
+      describe: 'Draw the page before, after, and what differs, into this file as PNG',
+      type: 'string',
+      requiresArg: true,
+    },
     csv: { describe: 'Print the numbers as CSV', type: 'boolean' },
     markdown: { describe: 'Print them as a Markdown table, for a ticket', type: 'boolean' },
   },
@@ -43,6 +51,7 @@ export const compareCommand = defineCommand({
     anyway: yesOrNo().default(false),
     waterfalls: yesOrNo().default(false),
     ...requests.checks,
+    looks: shortText(),
     csv: yesOrNo().default(false),
     markdown: yesOrNo().default(false),
   }),
@@ -50,6 +59,7 @@ export const compareCommand = defineCommand({
     ['compare before after', 'each marker, the bytes and the requests'],
     ['compare before after --waterfalls --only image', 'with the images of both on one axis'],
     ['compare before after --png both.png', 'both waterfalls as a picture'],
+    ['compare before after --looks looks.png', 'does the page still look the same?'],
     ['compare before after --json', 'for other programs'],
     ['compare before after --markdown', 'to paste into a ticket'],
     ['compare monday.har friday.har', 'two recordings of any origin'],
@@ -68,6 +78,7 @@ export const compareCommand = defineCommand({
         pages.map((page) => () => pictureOf(page, choice)),
         settings,
       );
+      if (settings.looks !== undefined) await writeLooks(pages, settings.looks);
       if (csv) say(compareCsv(pages));
       else if (markdown) say(compareMarkdown(pages));
       else
@@ -89,6 +100,20 @@ export const compareCommand = defineCommand({
     }
   },
 });
+
+/** @throws UsageError when there is no page of which there are pictures. */
+async function writeLooks(pages: readonly ComparedPage[], file: string): Promise<void> {
+  const seen = pages.flatMap(({ looks }) => looks ?? []);
+  if (seen.length === 0)
+    throw new UsageError('there are no pictures of both sides to compare', {
+      hint: 'clock keeps one of each cold session: clock both again',
+    });
+  const { looksPicture } = await import('../../images/looks-picture.js');
+  for (const [index, looks] of seen.entries()) {
+    const picture = await looksPicture(looks.pictures.before, looks.pictures.after, looks);
+    await writeResult(seen.length === 1 ? file : numbered(file, index + 1), picture, '--looks');
+  }
+}
 
 /** The median loads of both sides with the requests that were chosen. */
 function loadsOf({ before, after }: ComparedPage, choice: RequestChoice) {

@@ -1,4 +1,5 @@
 import type { SessionComparison } from '../../core/comparison.js';
+import type { Looks } from '../../core/looks.js';
 import type { PageRequest } from '../../core/request.js';
 import type { RequestChange } from '../../core/request-matching.js';
 import type { Session } from '../../core/session.js';
@@ -10,6 +11,7 @@ export function compareDocument(
     readonly after: Session;
     readonly comparison: SessionComparison;
     readonly requests: readonly RequestChange[];
+    readonly looks: Looks | null;
   }[],
 ) {
   const head = ({ id, label, page, startedAt, conditions, runs }: Session) => ({
@@ -30,10 +32,17 @@ export function compareDocument(
     };
   return {
     format: 'zealous-lynx.compare/1',
-    pages: pages.map(({ before, after, comparison, requests }) => ({
+    pages: pages.map(({ before, after, comparison, requests, looks }) => ({
       before: head(before),
       after: head(after),
       ...comparison,
+      looks: looks && {
+        similarity: looks.similarity,
+        changedShare: looks.changedShare,
+        before: looks.before,
+        after: looks.after,
+        regions: looks.regions,
+      },
       requests: requests.map(({ before: was, after: is, by, bytes, end }) => ({
         before: side(was),
         after: side(is),

@@ -3,11 +3,13 @@ import { leastRuns } from '../../core/bootstrap.js';
 import { describeConditions } from '../../core/conditions.js';
 import { markerNames, markerTitles } from '../../core/markers.js';
 import { requestTypes } from '../../core/request.js';
+import type { Looks } from '../../core/looks.js';
+import { formatSize } from '../../core/size.js';
 import type { RequestChange } from '../../core/request-matching.js';
 import type { Session } from '../../core/session.js';
 import { plainText, shorten } from '../plain-text.js';
 import { requestName } from '../request-words.js';
-import { count, formatBytes, formatTime } from '../units.js';
+import { count, formatBytes, formatTime, formatShare } from '../units.js';
 import {
   changeWords,
   formatMarker,
@@ -25,11 +27,12 @@ export interface CompareSheet {
   readonly after: Session;
   readonly comparison: SessionComparison;
   readonly requests: readonly RequestChange[];
+  readonly looks: Looks | null;
 }
 
 /** Two sessions side by side: each marker, the bytes and the requests. */
 export function drawComparison(
-  { before, after, comparison, requests }: CompareSheet,
+  { before, after, comparison, requests, looks }: CompareSheet,
   screen: Screen,
 ): string {
   const palette = paletteFor(screen);
@@ -87,6 +90,7 @@ export function drawComparison(
       ],
     ),
     ...drawRequests(requests, screen),
+    ...drawLooks(looks, screen),
     ...footnotes(comparison).flatMap((words) => ['', dim(words)]),
   ].join('\n');
 }
@@ -129,6 +133,27 @@ function drawRequests(changes: readonly RequestChange[], screen: Screen): string
     ),
   ];
 }
+
+/** Whether the page still looks the same. */
+function drawLooks(looks: Looks | null, screen: Screen): string[] {
+  if (looks === null) return [];
+  const { bold } = paletteFor(screen);
+  const { similarity, changedShare, regions, before, after } = looks;
+  const share = formatShare(changedShare, 1);
+  const words =
+    changedShare === 0
+      ? 'nothing on the page looks different'
+      : `${share} of the page looks different, most of it ${regions
+          .slice(0, fewRegions)
+          .map(({ left, top, ...size }) => `${formatSize(size)} at ${left}, ${top}`)
+          .join('; ')}`;
+  const grown = after.height - before.height;
+  const taller =
+    grown === 0 ? '' : `; it is ${Math.abs(grown)} px ${grown > 0 ? 'longer' : 'shorter'}`;
+  return ['', `${bold('Looks')}: similarity ${similarity.toFixed(4)}; ${words}${taller}`];
+}
+
+const fewRegions = 2;
 
 /** What is to be known of the verdicts. */
 function footnotes({ markers, bytes }: SessionComparison): string[] {
