@@ -1,4 +1,5 @@
-import { groupBy } from './group-by.js';
+import { bareName } from './bare-name.js';
+import { matchInTurn } from './matching.js';
 import type { PageRequest } from './request.js';
 import type { Run } from './session.js';
 
@@ -25,45 +26,21 @@ type Load = Pick<Run, 'requests' | 'largest'>;
  * @returns in the order of the bytes that were saved, the most first
  */
 export function matchRequests(before: Load, after: Load): RequestChange[] {
-  const changes: RequestChange[] = [];
-  let [left, right] = [inOrder(before.requests), inOrder(after.requests)];
-  for (const [by, keyed] of [
-    [
-      'address',
-      () =>
-        ({ url }: PageRequest) =>
-          url,
-    ],
-    ['name', () => nameOf],
-    ['role', roleIn],
-  ] as const) {
-    const waiting = groupBy(right, keyed(after));
-    const keyOf = keyed(before);
-    const taken = new Set<PageRequest>();
-    left = left.filter((request) => {
-      const key = keyOf(request);
-      const other = key === '' ? undefined : waiting.get(key)?.shift();
-      if (!other) return true;
-      taken.add(other);
-      changes.push(changeOf(request, other, by));
-      return false;
-    });
-    right = right.filter((request) => !taken.has(request));
-  }
-  changes.push(...left.map((request) => changeOf(request, null, null)));
-  changes.push(...right.map((request) => changeOf(null, request, null)));
-  return changes.sort((a, b) => a.bytes - b.bytes);
+  const address = ({ url }: PageRequest) => url;
+  return matchInTurn(inOrder(before.requests), inOrder(after.requests), [
+    { by: 'address' as const, before: address, after: address },
+    { by: 'name' as const, before: nameOf, after: nameOf },
+    { by: 'role' as const, before: roleIn(before), after: roleIn(after) },
+  ])
+    .map((match): RequestChange => ({ ...match, ...changeOf(match.before, match.after) }))
+    .sort((a, b) => a.bytes - b.bytes);
 }
 
 function changeOf(
   before: PageRequest | null,
   after: PageRequest | null,
-  by: RequestChange['by'],
-): RequestChange {
+): Pick<RequestChange, 'bytes' | 'end'> {
   return {
-    before,
-    after,
-    by,
     bytes: (after?.transferBytes ?? 0) - (before?.transferBytes ?? 0),
     end: before?.end == null || after?.end == null ? null : after.end - before.end,
   };
@@ -73,16 +50,9 @@ function inOrder(requests: readonly PageRequest[]): PageRequest[] {
   return [...requests].sort((a, b) => a.start - b.start);
 }
 
-/** Host, folder and stem of an address: no query, no extension, no hash, no width or density in the file's name. */
 function nameOf({ url, type }: PageRequest): string {
-  if (!URL.canParse(url)) return '';
-  const { host, pathname } = new URL(url);
-  const stem = pathname
-    .replace(/\.[a-z0-9]{2,5}$/i, '')
-    .replace(/[-_.](?=[a-z]*\d)[a-z0-9]{6,64}$/i, '')
-    .replace(/(?:[-_.]\d{2,4}(?:x\d{2,4}|w|px)?|@\dx)$/i, '')
-    .replace(/[-_.](?=[a-z]*\d)[a-z0-9]{6,64}$/i, '');
-  return `${type} ${host}${stem}`;
+  const name = bareName(url);
+  return name === '' ? '' : `${type} ${name}`;
 }
 
 /** What a request is to its page; nothing for most. */

@@ -1,10 +1,14 @@
 import { object } from 'yup';
 import { conditionsLine } from '../../core/conditions.js';
 import { UsageError } from '../../core/errors.js';
+import type { Policy } from '../../core/policy.js';
 import { chooseRequests, lengthOf } from '../../core/request-view.js';
 import type { RequestChoice } from '../../core/request-view.js';
 import { medianRun } from '../../core/session.js';
 import { compareDocument } from '../../output/json/compare.js';
+import { compareSurveysDocument } from '../../output/json/compare-surveys.js';
+import { compareSurveysCsv, compareSurveysMarkdown } from '../../output/survey-change-table.js';
+import { drawSurveyComparison } from '../../output/terminal/compare-surveys.js';
 import { compareCsv, compareMarkdown } from '../../output/compare-table.js';
 import { plainText } from '../../output/plain-text.js';
 import { waterfallPairSvg } from '../../output/svg/waterfall-pair.js';
@@ -16,6 +20,7 @@ import type { Workspace as OpenWorkspace } from '../../store/workspace.js';
 import type { ComparedPage } from '../../tasks/compare.js';
 import { shortText, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
+import type { Io } from '../io.js';
 import { onlyOneForm } from '../one-form.js';
 import { numbered } from '../numbered.js';
 import { choiceOf, requestOptions, writePictures } from '../request-options.js';
@@ -25,13 +30,14 @@ const requests = requestOptions(20);
 
 export const compareCommand = defineCommand({
   call: 'compare <before> <after>',
-  describe: 'Set two clock sessions, or two HAR files, side by side',
+  describe: 'Set two clock sessions, two HAR files or two surveys side by side',
   positionals: {
-    before: 'Label of the session before, or a file that ends in .har',
-    after: 'Label of the session after, or a file that ends in .har',
+    before: 'Label of the session or survey before, or a file that ends in .har',
+    after: 'Label of the session or survey after, or a file that ends in .har',
   },
   options: {
     anyway: { describe: 'Compare sessions whose conditions differ, too', type: 'boolean' },
+    surveys: { describe: 'The labels are those of surveys', type: 'boolean' },
     waterfalls: {
       describe: 'Draw both waterfalls as well, one above the other on one time axis',
       type: 'boolean',
@@ -49,6 +55,7 @@ export const compareCommand = defineCommand({
     before: shortText().required(),
     after: shortText().required(),
     anyway: yesOrNo().default(false),
+    surveys: yesOrNo().default(false),
     waterfalls: yesOrNo().default(false),
     ...requests.checks,
     looks: shortText(),
@@ -63,8 +70,10 @@ export const compareCommand = defineCommand({
     ['compare before after --json', 'for other programs'],
     ['compare before after --markdown', 'to paste into a ticket'],
     ['compare monday.har friday.har', 'two recordings of any origin'],
+    ['compare survey-1 survey-2 --surveys', 'every image and page of two surveys'],
   ],
-  run: async (settings, _, { screen, print, say }) => {
+  run: async (settings, { policy }, io) => {
+    const { screen, print, say } = io;
     const { workspace: folder, before, after, anyway, json, csv, markdown } = settings;
     onlyOneForm({ json, csv, markdown });
     const { Workspace } = await import('../../store/workspace.js');
@@ -73,6 +82,7 @@ export const compareCommand = defineCommand({
     const workspace = () => (opened ??= Workspace.openExisting(folder));
     const choice = choiceOf(settings);
     try {
+      if (settings.surveys) return await compareTwoSurveys(workspace(), settings, policy, io);
       const pages = await compare(workspace, before, after, anyway);
       await writePictures(
         pages.map((page) => () => pictureOf(page, choice)),
@@ -100,6 +110,31 @@ export const compareCommand = defineCommand({
     }
   },
 });
+
+async function compareTwoSurveys(
+  workspace: OpenWorkspace,
+  settings: {
+    readonly before: string;
+    readonly after: string;
+    readonly top: number;
+    readonly csv: boolean;
+    readonly markdown: boolean;
+  },
+  policy: Policy,
+  { screen, task, print, say }: Io,
+): Promise<number> {
+  const { compareSurveyLabels } = await import('../../tasks/compare-surveys.js');
+  const { before, after, top, csv, markdown } = settings;
+  const sheet = await compareSurveyLabels(workspace, before, after, policy, task);
+  if (csv) say(compareSurveysCsv(sheet));
+  else if (markdown) say(compareSurveysMarkdown(sheet));
+  else
+    print(
+      () => drawSurveyComparison(sheet, top, screen),
+      () => compareSurveysDocument(sheet),
+    );
+  return task.signal.aborted ? 130 : 0;
+}
 
 /** @throws UsageError when there is no page of which there are pictures. */
 async function writeLooks(pages: readonly ComparedPage[], file: string): Promise<void> {

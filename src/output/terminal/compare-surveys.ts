@@ -1,0 +1,85 @@
+import type { ComparedSurveys } from '../../core/survey-comparison.js';
+import { signed } from '../change-words.js';
+import { plainText, shorten } from '../plain-text.js';
+import { surveyLines } from '../survey-change-table.js';
+import { count, formatBytes } from '../units.js';
+import { paletteFor, table } from './style.js';
+import type { Screen } from './style.js';
+
+type Changes = ComparedSurveys['comparison']['images' | 'pages'];
+
+/** Two surveys side by side: what an average visit has, then the images and pages that changed the most. */
+export function drawSurveyComparison(sheet: ComparedSurveys, top: number, screen: Screen): string {
+  const { bold, yellow } = paletteFor(screen);
+  const { before, after, comparison } = sheet;
+  const broken = [before, after].filter(({ finishedAt }) => finishedAt === null);
+  const right = 'right' as const;
+  return [
+    `${bold(plainText(before.label))} and ${bold(plainText(after.label))}: ${plainText(before.starts[0] ?? '')}`,
+    ...broken.map(({ label }) =>
+      yellow(`${plainText(label)} was broken off: what it did not reach is not in it`),
+    ),
+    '',
+    table(
+      screen,
+      [
+        { title: 'an average visit' },
+        ...['before', 'after', 'change', 'per cent'].map((title) => ({ title, align: right })),
+      ],
+      surveyLines(sheet).map(({ title, ...cells }) => [
+        title,
+        cells.before,
+        cells.after,
+        cells.change,
+        cells.percent,
+      ]),
+    ),
+    ...drawChanges('Images', comparison.images, top, screen),
+    ...drawChanges('Pages', comparison.pages, top, screen),
+  ].join('\n');
+}
+
+function drawChanges(title: string, changes: Changes, top: number, screen: Screen): string[] {
+  const { bold, dim } = paletteFor(screen);
+  const all = [...changes];
+  const gone = all.filter(({ after }) => after === null).length;
+  const fresh = all.filter(({ before }) => before === null).length;
+  const changed = all.filter(
+    ({ perVisit, bytes, by }) => by === null || perVisit !== 0 || bytes !== 0,
+  );
+  const heading = `${bold(title)}: ${gone} gone, ${fresh} new, ${changed.length - gone - fresh} changed, ${all.length - changed.length} the same`;
+  if (changed.length === 0) return ['', heading];
+  const shown = changed.slice(0, top);
+  const left = changed.length - shown.length;
+  return [
+    '',
+    heading,
+    table(
+      screen,
+      [
+        { title: title.toLowerCase() },
+        ...['before', 'after', 'images a visit'].map((name) => ({
+          title: name,
+          align: 'right' as const,
+        })),
+      ],
+      shown.map(({ before, after, perVisit }) => [
+        shorten(pathOf((after ?? before)!.url), 52),
+        before ? sizeOf(before) : 'new',
+        after ? sizeOf(after) : 'gone',
+        signed(perVisit, formatBytes),
+      ]),
+    ),
+    ...(left > 0 ? [dim(`${count(left, 'more')} with --top ${changed.length}`)] : []),
+  ];
+}
+
+function sizeOf(item: { readonly bytes: number; readonly error?: string | null }): string {
+  return item.error ? 'failed' : formatBytes(item.bytes);
+}
+
+function pathOf(url: string): string {
+  if (!URL.canParse(url)) return url;
+  const { pathname, search, protocol } = new URL(url);
+  return protocol === 'data:' ? url : pathname + search;
+}
