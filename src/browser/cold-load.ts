@@ -16,6 +16,7 @@ import { NetworkRecorder, toPageRequest } from './network-recorder.js';
 import { networkWords } from './navigate.js';
 import { OtherProcesses } from './other-processes.js';
 import { takePicture } from './page-picture.js';
+import { userAgentOf } from './user-agent.js';
 
 export interface ColdLoadLimits {
   /** Milliseconds until the load event must have come. */
@@ -58,7 +59,9 @@ export async function coldLoad(
   order: LoadOrder,
   repeats = 0,
 ): Promise<[cold: Run, ...warm: Run[]]> {
-  const context = await browser.newContext(contextFor(order.conditions.view));
+  const { view } = order.conditions;
+  const userAgent = await userAgentOf(browser, view);
+  const context = await browser.newContext({ ...contextFor(view), userAgent });
   try {
     const runs: [Run, ...Run[]] = [await loadIn(context, order)];
     for (let repeat = 0; repeat < repeats && runs.at(-1)!.failure === null; repeat++)

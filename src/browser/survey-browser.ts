@@ -8,6 +8,7 @@ import type { KeepBody } from './bodies.js';
 import { addCookies, readBrowserState } from './entry.js';
 import { contextFor, launchBrowser } from './launch.js';
 import type { HostMap } from './launch.js';
+import { userAgentOf } from './user-agent.js';
 import { Visitor, defaultVisitLimits } from './visit.js';
 import type { Visit, VisitLimits } from './visit.js';
 
@@ -114,7 +115,6 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
   const storageState = browserState === undefined ? undefined : readBrowserState(browserState);
   const browser = await launchBrowser(hosts, { oneProcess: true });
   try {
-    const ownName = await ownNameOf(browser);
     const common: BrowserContextOptions = {
       ignoreHTTPSErrors: options.anyCertificate ?? false,
       ...(storageState && { storageState }),
@@ -122,7 +122,7 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
     const swept = views.find(({ touch }) => !touch) ?? views[0];
     const visitors = await Promise.all(
       views.map(async (view) => {
-        const userAgent = options.userAgent ?? `${nameIn(view, ownName)} ZealousLynx`;
+        const userAgent = options.userAgent ?? `${await userAgentOf(browser, view)} ZealousLynx`;
         const context = await browser.newContext({ ...contextFor(view), ...common, userAgent });
         // A page that prints itself would wait for an answer to the dialog.
         await context.addInitScript({ content: 'window.print = () => {};' });
@@ -147,22 +147,4 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
     await browser.close().catch(() => {});
     throw error;
   }
-}
-
-/** Touch screens narrower than this are phones. */
-const phoneWidth = 600;
-
-/** How the browser would call itself on a device like this: there are sites that answer phones otherwise. */
-function nameIn({ touch, width }: View, name: string): string {
-  if (!touch) return name;
-  const onAndroid = name.replace(/\([^)]*\)/, '(Linux; Android 10; K)');
-  return width < phoneWidth ? onAndroid.replace(' Safari/', ' Mobile Safari/') : onAndroid;
-}
-
-/** How the browser calls itself when nobody tells it otherwise. */
-async function ownNameOf(browser: Browser): Promise<string> {
-  const cdp = await browser.newBrowserCDPSession();
-  const { userAgent } = await cdp.send('Browser.getVersion');
-  await cdp.detach();
-  return userAgent.replace('HeadlessChrome', 'Chrome');
 }

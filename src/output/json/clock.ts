@@ -1,3 +1,4 @@
+import { weighHosts } from '../../core/host-weights.js';
 import { markerNames } from '../../core/markers.js';
 import { record } from '../../core/record.js';
 import { requestTypes } from '../../core/request.js';
@@ -17,6 +18,7 @@ export function clockDocument({ session, summary, medianRun, findings, harFile }
       bytes: summary.bytes.median,
       bytesByType: record(requestTypes, (type) => summary.bytesByType[type].median),
     },
+    hosts: weighHosts(medianRun.requests),
     summary,
     requests: medianRun.requests.map(
       ({ requestHeaders: _, responseHeaders: __, ...request }) => request,

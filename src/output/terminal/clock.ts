@@ -4,6 +4,7 @@ import { markerNames, markerTitles } from '../../core/markers.js';
 import { usableAt } from '../../core/load-findings/index.js';
 import type { LoadFinding } from '../../core/load-findings/load-case.js';
 import { groupBy } from '../../core/group-by.js';
+import { weighHosts } from '../../core/host-weights.js';
 import { chooseRequests } from '../../core/request-view.js';
 import type { RequestChoice } from '../../core/request-view.js';
 import { requestTypes } from '../../core/request.js';
@@ -47,7 +48,11 @@ export function drawSession(sheet: ClockSheet, choice: RequestChoice, screen: Sc
         ]
       : []),
     '',
-    beside(markerTable(summary, screen), weightTable(summary, screen), screen),
+    beside(
+      markerTable(summary, screen),
+      [weightTable(summary, screen), '', hostTable(medianRun, screen)].join('\n'),
+      screen,
+    ),
     '',
     drawWaterfall(medianRun, chooseRequests(medianRun.requests, choice), screen),
     '',
@@ -126,6 +131,36 @@ function weightTable(summary: SessionSummary, screen: Screen): string {
     [{ title: 'type' }, { title: 'requests', align: 'right' }, ...spreadColumns],
     [...rows, all],
   );
+}
+
+/** So many hosts are shown; the JSON has them all. */
+const shownHosts = 5;
+
+/** What each host sent in the median run. */
+function hostTable({ requests }: Run, screen: Screen): string {
+  const hosts = weighHosts(requests);
+  const left = hosts.length - shownHosts;
+  const rows = hosts
+    .slice(0, shownHosts)
+    .map(({ host, thirdParty, requests: asked, bytes }) => [
+      shorten(host, 28),
+      thirdParty ? 'third' : 'first',
+      String(asked),
+      formatBytes(bytes),
+    ]);
+  return [
+    table(
+      screen,
+      [
+        { title: 'host' },
+        { title: 'party' },
+        { title: 'requests', align: 'right' },
+        { title: 'bytes', align: 'right' },
+      ],
+      rows,
+    ),
+    ...(left > 0 ? [paletteFor(screen).dim(`${count(left, 'more host')} in --json`)] : []),
+  ].join('\n');
 }
 
 const spreadColumns = ['median', 'least', 'most'].map((title) => ({

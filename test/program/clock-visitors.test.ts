@@ -7,9 +7,41 @@ import { serve } from '../support/server.js';
 
 interface WarmDocument {
   readonly conditions: { readonly cache: string; readonly tool: string };
+  readonly hosts: readonly {
+    readonly host: string;
+    readonly thirdParty: boolean;
+    readonly bytes: number;
+  }[];
   readonly runs: readonly { readonly failure: string | null }[];
   readonly requests: readonly { readonly url: string; readonly transferBytes: number }[];
 }
+
+describe('clock', () => {
+  it('calls itself what the device of the view would, and shares the weight out by host', async () => {
+    const cwd = temporaryFolder();
+    const agents: string[] = [];
+    const { origin, address } = await serve({
+      '/': (request) => {
+        agents.push(request.headers['user-agent'] ?? '');
+        return { body: '<!doctype html><p>here' };
+      },
+    });
+    const clocked = (view: string) =>
+      runJson<WarmDocument>(
+        ['clock', `${origin}/`, '--runs', '1', '--network', 'none', '--view', view],
+        { cwd },
+      );
+    const phone = await clocked('phone');
+    await clocked('laptop');
+    expect(agents[1]).toMatch(/Android.* Mobile Safari/);
+    expect(agents.at(-1)).not.toMatch(/Android|Mobile|Headless/);
+    expect(phone.hosts.map(({ host, thirdParty }) => [host, thirdParty])).toEqual([
+      [address, false],
+    ]);
+    const sum = phone.requests.reduce((all, { transferBytes }) => all + transferBytes, 0);
+    expect(phone.hosts[0]!.bytes).toBe(sum);
+  });
+});
 
 describe('clock --warm', () => {
   it('loads a page again with what its cache kept, as sessions of their own', async () => {
