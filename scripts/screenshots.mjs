@@ -54,6 +54,13 @@ const shots = [
   ['help', 'zealous-lynx survey --help'],
 ];
 
+/** Pictures that commands draw themselves: their names, and the commands as far as the file. */
+const drawn = [
+  ['waterfall', ['clock', '--har', '.zealous-lynx/har/session-1.har', '--top', '30', '--png']],
+  ['both-waterfalls', ['compare', 'before', 'after', '--top', '15', '--png']],
+  ['looks', ['compare', 'before', 'after', '--looks']],
+];
+
 const environment = {
   ...process.env,
   DISPLAY: display,
@@ -78,7 +85,8 @@ try {
   for (const [name, command, after] of shots)
     if (only.length === 0 || only.includes(name)) await shoot(name, command, after);
   if (only.length === 0 || only.includes('festival')) await shootSite();
-  if (only.length === 0 || only.includes('waterfall')) drawWaterfall();
+  for (const [name, values] of drawn)
+    if (only.length === 0 || only.includes(name)) drawPicture(name, values);
 } finally {
   site.kill('SIGINT');
   screen.kill();
@@ -131,9 +139,10 @@ async function shootSite() {
 }
 
 /** The load of the front page before anything was mended, as the program draws it into a file. */
-function drawWaterfall() {
-  const values = ['clock', '--har', '.zealous-lynx/har/session-1.har', '--top', '30'];
-  const file = join(out, 'waterfall.png');
-  spawnSync('zealous-lynx', [...values, '--png', file], { cwd: folder, env: environment });
-  console.log('waterfall.png');
+function drawPicture(name, values) {
+  const file = join(out, `${name}.png`);
+  spawnSync('zealous-lynx', [...values, file], { cwd: folder, env: environment });
+  // Of a whole page the top is enough to see what the picture is.
+  spawnSync('convert', [file, '-crop', 'x1000+0+0', '+repage', '-colors', '192', file]);
+  console.log(`${name}.png`);
 }

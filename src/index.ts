@@ -59,5 +59,7 @@ export { refit } from './tasks/refit.js';
 export type { RefitManifest, RefitResult } from './tasks/refit.js';
 export { clock } from './tasks/clock.js';
 export type { ClockOptions, ClockOutcome, ClockResult } from './tasks/clock.js';
+export { compareSurveyLabels } from './tasks/compare-surveys.js';
+export type { ComparedSurveys, SurveyComparison } from './core/survey-comparison.js';
 export { compare } from './tasks/compare.js';
 export type { ComparedPage } from './tasks/compare.js';

@@ -1,0 +1,120 @@
+// How far what `clock` reports is from what is known: a page whose delays the server makes, loaded again and again.
+// Phases are held to the delays; starts, ends and markers to the server's own clock, which begins when the page is
+// asked for. The median of what they are off by must stay within 15 ms or 5 % of the value, whichever is larger.
+//
+//   node bench/trust.mjs [loads]
+import { once } from 'node:events';
+import { createServer } from 'node:http';
+import { median } from 'simple-statistics';
+import sharp from 'sharp';
+import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/cold-load.js';
+import { launchBrowser } from '../dist/src/browser/launch.js';
+
+const loads = Number(process.argv[2] ?? 9);
+const delays = { page: 200, style: 400, drip: 500, moved: 100, pause: 300, tail: 250 };
+
+const noise = { type: 'gaussian', mean: 128, sigma: 40 };
+const picture = await sharp({ create: { width: 640, height: 480, channels: 3, noise } })
+  .jpeg()
+  .toBuffer();
+const answers = {
+  '/': {
+    wait: delays.page,
+    type: 'text/html',
+    body: `<!doctype html><link rel="icon" href="data:,"><link rel="stylesheet" href="/slow.css">
+      <script>requestAnimationFrame(() => navigator.sendBeacon('/frame'))</script><h1>Kites</h1><img src="/drip.jpg" width="640" height="480"><img src="/moved.jpg" width="60" height="60">
+      <script>addEventListener('load', () => setTimeout(() => { new Image().src = '/tail.jpg'; }, ${delays.pause}));</script>`,
+  },
+  '/slow.css': { wait: delays.style, type: 'text/css', body: 'h1 { color: navy }' },
+  '/drip.jpg': { type: 'image/jpeg', body: picture, pauseInBody: delays.drip },
+  '/moved.jpg': { wait: delays.moved, location: '/small.jpg' },
+  '/small.jpg': { type: 'image/jpeg', body: picture },
+  '/tail.jpg': { wait: delays.tail, type: 'image/jpeg', body: picture },
+};
+
+/** When each address was asked for, and when its last byte was sent, in milliseconds of the server's clock. */
+let seen = {};
+
+const server = createServer((request, response) => {
+  const entry = (seen[request.url] ??= { asked: performance.now() });
+  response.once('finish', () => (entry.ended = performance.now()));
+  const answer = answers[request.url] ?? { body: '' };
+  const body = Buffer.from(answer.body ?? '');
+  setTimeout(() => {
+    entry.answered = performance.now();
+    response.writeHead(answer.location ? 302 : 200, {
+      'content-type': answer.type ?? 'text/plain',
+      'content-length': body.length,
+      ...(answer.location && { location: answer.location }),
+    });
+    if (!answer.pauseInBody) return void response.end(body);
+    response.write(body.subarray(0, body.length >> 1));
+    setTimeout(() => response.end(body.subarray(body.length >> 1)), answer.pauseInBody);
+  }, answer.wait ?? 0);
+}).listen(0, '127.0.0.1');
+await once(server, 'listening');
+
+const marker = (name) => (run) => run.markers[name];
+const phase = (path, name) => (run) => find(run, path).phases[name];
+const clockOf = (path, moment) => (log) => log[path][moment] - log['/'].asked;
+/** What is known, and where it is told. The script that the page asks for a frame with runs just before its paint. */
+const known = {
+  'time to first byte': [clockOf('/', 'answered'), marker('ttfb')],
+  'first contentful paint': [clockOf('/frame', 'asked'), marker('firstContentfulPaint')],
+  'load event': [(log) => clockOf('/tail.jpg', 'asked')(log) - delays.pause, marker('load')],
+  'last byte': [clockOf('/tail.jpg', 'ended'), marker('lastByte')],
+  'network quiet': [clockOf('/tail.jpg', 'ended'), marker('quiet')],
+  'page: wait': [() => delays.page, phase('/', 'wait')],
+  'style sheet: wait': [() => delays.style, phase('/slow.css', 'wait')],
+  'style sheet: end': [clockOf('/slow.css', 'ended'), (run) => find(run, '/slow.css').end],
+  'slow drip: receive': [() => delays.drip, phase('/drip.jpg', 'receive')],
+  'slow drip: end': [clockOf('/drip.jpg', 'ended'), (run) => find(run, '/drip.jpg').end],
+  'redirect: wait': [() => delays.moved, phase('/moved.jpg', 'wait')],
+  'behind the redirect: start': [
+    clockOf('/small.jpg', 'asked'),
+    (run) => find(run, '/small.jpg').start,
+  ],
+  'tail: start': [clockOf('/tail.jpg', 'asked'), (run) => find(run, '/tail.jpg').start],
+  'tail: wait': [() => delays.tail, phase('/tail.jpg', 'wait')],
+};
+
+const origin = `http://127.0.0.1:${server.address().port}`;
+const find = ({ requests }, path) => requests.find(({ url }) => url === origin + path);
+
+const browser = await launchBrowser();
+const runs = [];
+for (let load = -1; load < loads; load++) {
+  seen = {};
+  const [run] = await coldLoad(browser, {
+    url: `${origin}/`,
+    conditions: {
+      network: { name: 'none', latency: 0, down: 0, up: 0 },
+      cpuFactor: 1,
+      view: { name: 'laptop', width: 1366, height: 768, density: 1, touch: false },
+      browser: '',
+      cache: 'cold',
+    },
+    isThirdParty: () => false,
+    limits: { ...defaultColdLoadLimits, rest: 0 },
+  });
+  if (run.failure !== null) throw new Error(run.failure);
+  if (load >= 0) runs.push({ run, log: seen });
+}
+await browser.close();
+server.closeAllConnections();
+server.close();
+
+let within = 0;
+for (const [name, [valueOf, read]] of Object.entries(known)) {
+  const value = median(runs.map(({ log }) => valueOf(log)));
+  const off = median(runs.map(({ run, log }) => read(run) - valueOf(log)));
+  const allowed = Math.max(15, value * 0.05);
+  const good = Math.abs(off) <= allowed;
+  within += Number(good);
+  console.log(
+    `${name.padEnd(28)} known ${value.toFixed(0).padStart(5)} ms, off by ${off.toFixed(1).padStart(6)} of ${allowed.toFixed(0)}${good ? '' : '   BEYOND'}`,
+  );
+}
+console.log(
+  `${within} of ${Object.keys(known).length} within 15 ms or 5 %, medians of ${loads} loads`,
+);
