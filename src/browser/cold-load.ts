@@ -17,6 +17,7 @@ import { networkWords } from './navigate.js';
 import { OtherProcesses } from './other-processes.js';
 import { takePicture } from './page-picture.js';
 import { userAgentOf } from './user-agent.js';
+import { within } from './within.js';
 
 export interface ColdLoadLimits {
   /** Milliseconds until the load event must have come. */
@@ -96,7 +97,7 @@ async function loadIn(
     const load = { world, recorder, others, isThirdParty };
     const { seen, requests, interactive } = await readAtRest(load, limits);
     const { firstScreen, shown } = await picturesOf(world);
-    await onPicture?.(await takePicture(cdp, world, conditions.view.width));
+    if (onPicture) await keepPicture(takePicture(cdp, world, conditions.view.width), onPicture);
     return {
       startedAt,
       finalUrl: page.url(),
@@ -118,6 +119,20 @@ async function loadIn(
   } finally {
     await opened?.close().catch(() => {});
   }
+}
+
+/** Milliseconds that drawing a page may take. */
+const pictureTime = 20_000;
+
+/** Hands a picture on when there is one in time: a page that cannot be drawn was timed all the same. */
+async function keepPicture(
+  taking: Promise<Buffer>,
+  onPicture: (picture: Buffer) => Promise<void>,
+): Promise<void> {
+  taking.catch(() => {});
+  const words = () => 'the page was not drawn in time';
+  const picture = await within(pictureTime, taking, words).catch(() => undefined);
+  if (picture) await onPicture(picture);
 }
 
 /** A page that is loading, and who listens to it. */
