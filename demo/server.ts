@@ -48,6 +48,7 @@ const mediaTypes: Readonly<Record<string, string>> = {
   '.jpg': 'image/jpeg',
   '.png': 'image/png',
   '.webp': 'image/webp',
+  '.avif': 'image/avif',
   '.gif': 'image/gif',
   '.svg': 'image/svg+xml',
 };

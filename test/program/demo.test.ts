@@ -51,7 +51,7 @@ function ask(address: string, host: string, path: string): Promise<Reply> {
 describe('the pictures', () => {
   it('are of all kinds, and the same bytes every time', async () => {
     const kinds = new Set(catalogue.map(({ path }) => path.split('.').pop()));
-    expect(kinds).toEqual(new Set(['jpg', 'png', 'webp', 'gif', 'svg']));
+    expect(kinds).toEqual(new Set(['jpg', 'png', 'webp', 'gif', 'avif', 'svg']));
     for (const name of ['wind-480.jpg', 'windsock.gif', 'weather.png']) {
       const picture = catalogue.find(({ path }) => path.endsWith(name))!;
       expect((await draw(picture)).equals(await draw(picture))).toBe(true);

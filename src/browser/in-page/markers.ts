@@ -80,13 +80,33 @@ function toldOf(entry: LargestEntry | undefined): LargestContent | null {
  * none. The page must have been scrolled back to its top.
  */
 export async function largestContent(): Promise<string | null> {
+  const end = performance.now() + paintPatience;
+  for (;;) {
+    const url = await largestSeen();
+    if (url !== '') return keptAddress(url);
+    if (performance.now() > end || !hasPicture()) return null;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+}
+
+/** Milliseconds after which a busy browser has told of a paint that it made. */
+const paintPatience = 800;
+
+/** Whether a picture that has arrived is in the first screen: its paint may not have been told of yet. */
+function hasPicture(): boolean {
+  return [...document.images].some((image) => {
+    const { top, bottom, width } = image.getBoundingClientRect();
+    return image.complete && image.naturalWidth > 0 && width > 0 && bottom > 0 && top < innerHeight;
+  });
+}
+
+async function largestSeen(): Promise<string> {
   const entries = (await entriesOf('largest-contentful-paint', 0)) as LargestEntry[];
   // A paint is told of when it was presented, which may be after the page was scrolled; and what is
   // scrolled into view is painted, too.
   const first = ({ startTime, element }: LargestEntry) =>
     startTime <= scrolledAt || (element && element.getBoundingClientRect().top < innerHeight);
-  const url = entries.findLast(first)?.url ?? '';
-  return url === '' ? null : keptAddress(url);
+  return entries.findLast(first)?.url ?? '';
 }
 
 function reached(time: number | undefined): number | null {
