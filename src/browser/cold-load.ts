@@ -1,6 +1,5 @@
 import { setTimeout as after } from 'node:timers/promises';
 import type { Browser, BrowserContext, CDPSession, Page } from 'playwright-core';
-import { keptAddress } from '../core/address.js';
 import type { Conditions } from '../core/conditions.js';
 import { messageOf } from '../core/errors.js';
 import { interactiveAt } from '../core/interactive.js';
@@ -9,23 +8,21 @@ import { noMarkers } from '../core/markers.js';
 import type { PageRequest } from '../core/request.js';
 import type { Run } from '../core/session.js';
 import type { PageMarkers } from './in-page/markers.js';
-import type { ProbedPlacement } from './in-page/probed.js';
 import { IsolatedWorld } from './isolated-world.js';
 import { contextFor } from './launch.js';
 import { NetworkRecorder, toPageRequest } from './network-recorder.js';
 import { networkWords } from './navigate.js';
 import { OtherProcesses } from './other-processes.js';
 import { takePicture } from './page-picture.js';
+import { picturesOf, withUse } from './shown-pictures.js';
+import { untilQuiet } from './until-quiet.js';
+import type { QuietLimits } from './until-quiet.js';
 import { userAgentOf } from './user-agent.js';
 import { within } from './within.js';
 
-export interface ColdLoadLimits {
+export interface ColdLoadLimits extends QuietLimits {
   /** Milliseconds until the load event must have come. */
   readonly load: number;
-  /** Milliseconds without traffic after which the network counts as quiet. */
-  readonly quietWindow: number;
-  /** Milliseconds after the load event that the quiet is waited for, at the most. */
-  readonly settle: number;
   /** Milliseconds more that the page may take to come to the rest that `interactive` asks for; 0 does without. */
   readonly rest: number;
 }
@@ -92,7 +89,7 @@ async function loadIn(
     const status = recorder.document?.status ?? 0;
     const failure = status >= 400 ? `answered ${status}` : trouble;
     if (failure !== null) return failedRun(startedAt, url, status, failure);
-    await untilQuiet({ recorder, others }, cdp, limits);
+    await untilQuiet(cdp, recorder, others, limits);
     const world = await IsolatedWorld.open(cdp);
     const load = { world, recorder, others, isThirdParty };
     const { seen, requests, interactive } = await readAtRest(load, limits);
@@ -143,19 +140,6 @@ interface Load {
   readonly isThirdParty: (address: string) => boolean;
 }
 
-/** Tells of the page's own pictures whether they are shown; what frames show is not known. */
-function withUse(
-  requests: readonly PageRequest[],
-  { recorded }: NetworkRecorder,
-  shown: ReadonlySet<string>,
-): PageRequest[] {
-  const own = new Set(recorded.filter(({ ofPage }) => ofPage).map(({ url }) => url));
-  const isKnown = ({ type, url }: PageRequest) => type === 'image' && own.has(url);
-  return requests.map((request) =>
-    isKnown(request) ? { ...request, used: shown.has(request.url) } : request,
-  );
-}
-
 /** What the page and its network tell, as soon as it has come to rest or may not be waited for any longer. */
 async function readAtRest(
   { world, recorder, others, isThirdParty }: Load,
@@ -193,27 +177,6 @@ async function shape(cdp: CDPSession, { network, cpuFactor }: Conditions): Promi
   if (cpuFactor !== 1) await cdp.send('Emulation.setCPUThrottlingRate', { rate: cpuFactor });
 }
 
-/** The driver knows the traffic of all processes, the recorder that of the page to the last byte. */
-async function untilQuiet(
-  { recorder, others }: Pick<Load, 'recorder' | 'others'>,
-  cdp: CDPSession,
-  limits: ColdLoadLimits,
-): Promise<void> {
-  const end = performance.now() + limits.settle;
-  const isQuiet = () => {
-    const rested = performance.now() - Math.max(recorder.lastActivity, others.lastActivity);
-    return others.inFlight === 0 && rested >= limits.quietWindow;
-  };
-  while (performance.now() < end) {
-    if (isQuiet()) {
-      // What the page has asked for in the meantime is told before its answer to this.
-      await cdp.send('Runtime.evaluate', { expression: '0' });
-      if (isQuiet()) return;
-    }
-    await after(50);
-  }
-}
-
 /**
  * When the document's own answer began to arrive. It is read off the network: the page's timeline
  * says when the real line delivered it, before the shaped line held it back.
@@ -228,22 +191,6 @@ function firstByteOf(requests: readonly PageRequest[]): number | null {
 function quietFrom(requests: readonly PageRequest[], load: number | null): number | null {
   if (requests.some(({ end }) => end === null)) return null;
   return Math.max(load ?? 0, ...requests.map(({ end }) => end ?? 0));
-}
-
-/** Pictures in the first screen beyond these are not told. */
-const maxFirstScreen = 200;
-
-/** The addresses of the pictures that are shown, and in the first screen; read last, when nothing is timed any more. */
-async function picturesOf(
-  world: IsolatedWorld,
-): Promise<{ shown: ReadonlySet<string>; firstScreen: string[] }> {
-  const placements = await world.call<ProbedPlacement[]>('placementsOf');
-  const shown = placements.filter((placement) => placement.shown);
-  const first = shown.filter(({ aboveFold }) => aboveFold);
-  return {
-    shown: new Set(shown.map(({ url }) => keptAddress(url))),
-    firstScreen: [...new Set(first.map(({ url }) => url))].slice(0, maxFirstScreen),
-  };
 }
 
 function lastByteOf(requests: readonly PageRequest[]): number | null {

@@ -5,6 +5,7 @@ import { noBytes } from '../core/request.js';
 import type { BytesByType } from '../core/request.js';
 import type { Placement, SlotCurve } from '../core/placement.js';
 import type { View } from '../core/view.js';
+import { canonicalInHeaders } from './canonical-header.js';
 import { measureFrames } from './frames.js';
 import { hashesByAddress, imageAnswers } from './image-answers.js';
 import type { ImageAnswer } from './image-answers.js';
@@ -255,15 +256,6 @@ export class Visitor {
 
 /** Statuses that say "not now": too many requests, and servers behind servers that are not there. */
 const passingStatuses: ReadonlySet<number> = new Set([408, 425, 429, 502, 503, 504]);
-
-/** The canonical address that an answer names in its `Link` header (RFC 6596, section 3; RFC 8288). */
-function canonicalInHeaders(answer: RecordedRequest): string | null {
-  const links = headerOf(answer, 'link')?.matchAll(/<([^>]*)>([^,<]*)/g) ?? [];
-  for (const [, target = '', parameters = ''] of links)
-    if (/;\s*rel="?[^";]*\bcanonical\b/i.test(parameters) && URL.canParse(target, answer.url))
-      return new URL(target, answer.url).href;
-  return null;
-}
 
 /** The slot curve of every placement, each element and kind once. */
 async function curvesOf(

@@ -1,14 +1,10 @@
 import { object } from 'yup';
 import { conditionsLine } from '../../core/conditions.js';
 import { UsageError } from '../../core/errors.js';
-import type { Policy } from '../../core/policy.js';
 import { chooseRequests, lengthOf } from '../../core/request-view.js';
 import type { RequestChoice } from '../../core/request-view.js';
 import { medianRun } from '../../core/session.js';
 import { compareDocument } from '../../output/json/compare.js';
-import { compareSurveysDocument } from '../../output/json/compare-surveys.js';
-import { compareSurveysCsv, compareSurveysMarkdown } from '../../output/survey-change-table.js';
-import { drawSurveyComparison } from '../../output/terminal/compare-surveys.js';
 import { compareCsv, compareMarkdown } from '../../output/compare-table.js';
 import { plainText } from '../../output/plain-text.js';
 import { waterfallPairSvg } from '../../output/svg/waterfall-pair.js';
@@ -20,7 +16,7 @@ import type { Workspace as OpenWorkspace } from '../../store/workspace.js';
 import type { ComparedPage } from '../../tasks/compare.js';
 import { shortText, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
-import type { Io } from '../io.js';
+import { compareTwoSurveys } from '../compare-two-surveys.js';
 import { onlyOneForm } from '../one-form.js';
 import { numbered } from '../numbered.js';
 import { choiceOf, requestOptions, writePictures } from '../request-options.js';
@@ -110,31 +106,6 @@ export const compareCommand = defineCommand({
     }
   },
 });
-
-async function compareTwoSurveys(
-  workspace: OpenWorkspace,
-  settings: {
-    readonly before: string;
-    readonly after: string;
-    readonly top: number;
-    readonly csv: boolean;
-    readonly markdown: boolean;
-  },
-  policy: Policy,
-  { screen, task, print, say }: Io,
-): Promise<number> {
-  const { compareSurveyLabels } = await import('../../tasks/compare-surveys.js');
-  const { before, after, top, csv, markdown } = settings;
-  const sheet = await compareSurveyLabels(workspace, before, after, policy, task);
-  if (csv) say(compareSurveysCsv(sheet));
-  else if (markdown) say(compareSurveysMarkdown(sheet));
-  else
-    print(
-      () => drawSurveyComparison(sheet, top, screen),
-      () => compareSurveysDocument(sheet),
-    );
-  return task.signal.aborted ? 130 : 0;
-}
 
 /** @throws UsageError when there is no page of which there are pictures. */
 async function writeLooks(pages: readonly ComparedPage[], file: string): Promise<void> {

@@ -12,8 +12,9 @@ export const lateDiscovery: LoadCheck = ({ requests, document, largest }) => {
   if (!picture) return undefined;
   const found = picture.start - document.end;
   if (found < grace) return undefined;
-  const isKnown = !['', 'other'].includes(picture.initiator);
-  const by = !isKnown ? '' : `, by ${picture.initiator}${placeOf(picture)}`;
+  const { initiator } = picture;
+  const isKnown = initiator !== '' && initiator !== 'other';
+  const by = isKnown ? `, by ${initiator}${placeOf(picture)}` : '';
   return {
     id: 'late-discovery',
     message: `the largest picture of the first screen is asked for ${span(found)} after the HTML was there${by}`,

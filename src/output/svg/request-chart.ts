@@ -4,7 +4,7 @@ import type { Markers } from '../../core/markers.js';
 import { shorten } from '../plain-text.js';
 import { markerLines, phaseColours, requestName, typeLetters } from '../request-words.js';
 import { count, formatBytes, formatTime } from '../units.js';
-import { box, line, text, ticks } from './shapes.js';
+import { box, drawing, line, text, ticks } from './shapes.js';
 
 /** The rows of one load on a time axis. */
 export interface RequestChart {
@@ -19,10 +19,10 @@ export interface RequestChart {
 }
 
 /** Pixels across of every picture of a waterfall. */
-export const chartWidth = 1280;
+const chartWidth = 1280;
 /** Pixels above the first row that the letters of the markers take. */
 export const chartHead = 24;
-export const grey = '#555';
+const grey = '#555';
 /** Longer pictures than this are no pictures. */
 export const maxRows = 2_000;
 
@@ -128,8 +128,32 @@ function markerSigns(
     });
 }
 
+/** Where the first chart of a page may begin. */
+export const pageTop = 88;
+
+/**
+ * A page of charts as an SVG picture: what it is of, the phases with their colours, the charts, what their signs mean.
+ *
+ * @param bottom where the charts end
+ * @param leftOut requests that are not drawn
+ */
+export function chartPage(
+  { title, subtitle }: { readonly title: string; readonly subtitle: string },
+  parts: readonly string[],
+  bottom: number,
+  leftOut: number,
+): string {
+  return drawing(chartWidth, bottom + 56, [
+    text(20, 28, title, 'font-size="16" font-weight="600"'),
+    text(20, 48, subtitle, `fill="${grey}"`),
+    ...phaseLegend(64),
+    ...parts,
+    ...chartFootnotes(bottom + 22, leftOut),
+  ]);
+}
+
 /** The phases with their colours, in a line. */
-export function phaseLegend(top: number): string[] {
+function phaseLegend(top: number): string[] {
   return phaseNames.flatMap((phase, index) => {
     const at = 20 + index * 92;
     return [
@@ -140,7 +164,7 @@ export function phaseLegend(top: number): string[] {
 }
 
 /** What the letters and the weight of the type mean, in two lines. */
-export function chartFootnotes(top: number, leftOut: number): string[] {
+function chartFootnotes(top: number, leftOut: number): string[] {
   const marks = markerLines.map(([, letter, words]) => `${letter} ${words}`).join(' · ');
   const more = leftOut > 0 ? `; ${count(leftOut, 'more request')} left out` : '';
   return [

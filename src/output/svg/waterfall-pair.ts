@@ -4,16 +4,8 @@ import type { RequestChange } from '../../core/request-matching.js';
 import { lengthOf } from '../../core/request-view.js';
 import type { ChosenRequests } from '../../core/request-view.js';
 import { shortChange } from '../change-words.js';
-import {
-  chartFootnotes,
-  chartHead,
-  chartWidth,
-  grey,
-  maxRows,
-  phaseLegend,
-  requestChart,
-} from './request-chart.js';
-import { drawing, text } from './shapes.js';
+import { chartHead, chartPage, maxRows, pageTop, requestChart } from './request-chart.js';
+import { text } from './shapes.js';
 
 /** One of two loads that are set against each other. */
 export interface PairedLoad {
@@ -50,7 +42,7 @@ export function waterfallPairSvg({
     if (change.after) notes.set(change.after, words);
     else if (change.before) notes.set(change.before, words);
   }
-  let top = 88;
+  let top = pageTop;
   const parts = sides.flatMap(({ label, markers, chosen }) => {
     const rows = chosen.rows.slice(0, most);
     const chart = requestChart({ markers, rows, length, top: top + 26 + chartHead, notes });
@@ -62,11 +54,5 @@ export function waterfallPairSvg({
     (sum, { chosen }) => sum + chosen.left.count + Math.max(0, chosen.rows.length - most),
     0,
   );
-  return drawing(chartWidth, top + 56, [
-    text(20, 28, title, 'font-size="16" font-weight="600"'),
-    text(20, 48, subtitle, `fill="${grey}"`),
-    ...phaseLegend(64),
-    ...parts,
-    ...chartFootnotes(top + 22, leftOut),
-  ]);
+  return chartPage({ title, subtitle }, parts, top, leftOut);
 }

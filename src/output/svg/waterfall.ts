@@ -1,16 +1,7 @@
 import { lengthOf } from '../../core/request-view.js';
 import type { ChosenRequests } from '../../core/request-view.js';
 import type { Markers } from '../../core/markers.js';
-import {
-  chartFootnotes,
-  chartHead,
-  chartWidth,
-  grey,
-  maxRows,
-  phaseLegend,
-  requestChart,
-} from './request-chart.js';
-import { drawing, text } from './shapes.js';
+import { chartHead, chartPage, maxRows, pageTop, requestChart } from './request-chart.js';
 
 /** What a picture of a load shows. */
 export interface WaterfallPicture {
@@ -28,13 +19,7 @@ export interface WaterfallPicture {
 export function waterfallSvg({ title, subtitle, markers, chosen }: WaterfallPicture): string {
   const rows = chosen.rows.slice(0, maxRows);
   const length = lengthOf(rows, markers.load) * 1.02;
-  const { parts, bottom } = requestChart({ markers, rows, length, top: 88 + chartHead });
+  const { parts, bottom } = requestChart({ markers, rows, length, top: pageTop + chartHead });
   const leftOut = chosen.left.count + chosen.rows.length - rows.length;
-  return drawing(chartWidth, bottom + 56, [
-    text(20, 28, title, 'font-size="16" font-weight="600"'),
-    text(20, 48, subtitle, `fill="${grey}"`),
-    ...phaseLegend(64),
-    ...parts,
-    ...chartFootnotes(bottom + 22, leftOut),
-  ]);
+  return chartPage({ title, subtitle }, parts, bottom, leftOut);
 }

@@ -137,7 +137,7 @@ function drawRequests(changes: readonly RequestChange[], screen: Screen): string
 /** Whether the page still looks the same. */
 function drawLooks(looks: Looks | null, screen: Screen): string[] {
   if (looks === null) return [];
-  const { bold } = paletteFor(screen);
+  const { bold, dim } = paletteFor(screen);
   const { similarity, changedShare, regions, before, after } = looks;
   const share = formatShare(changedShare, 1);
   const words =
@@ -145,12 +145,16 @@ function drawLooks(looks: Looks | null, screen: Screen): string[] {
       ? 'nothing on the page looks different'
       : `${share} of the page looks different, most of it ${regions
           .slice(0, fewRegions)
-          .map(({ left, top, ...size }) => `${formatSize(size)} at ${left}, ${top}`)
+          .map(
+            ({ left, top, ...size }) =>
+              `${formatSize(size)} px, ${left} from the left and ${top} from the top`,
+          )
           .join('; ')}`;
   const grown = after.height - before.height;
   const taller =
     grown === 0 ? '' : `; it is ${Math.abs(grown)} px ${grown > 0 ? 'longer' : 'shorter'}`;
-  return ['', `${bold('Looks')}: similarity ${similarity.toFixed(4)}; ${words}${taller}`];
+  const drawn = changedShare === 0 ? [] : [dim('--looks FILE draws where')];
+  return ['', `${bold('Looks')}: similarity ${similarity.toFixed(4)}; ${words}${taller}`, ...drawn];
 }
 
 const fewRegions = 2;

@@ -1,0 +1,11 @@
+import { headerOf } from './network-recorder.js';
+import type { RecordedRequest } from './network-recorder.js';
+
+/** The canonical address that an answer names in its `Link` header (RFC 6596, section 3; RFC 8288). */
+export function canonicalInHeaders(answer: RecordedRequest): string | null {
+  const links = headerOf(answer, 'link')?.matchAll(/<([^>]*)>([^,<]*)/g) ?? [];
+  for (const [, target = '', parameters = ''] of links)
+    if (/;\s*rel="?[^";]*\bcanonical\b/i.test(parameters) && URL.canParse(target, answer.url))
+      return new URL(target, answer.url).href;
+  return null;
+}
