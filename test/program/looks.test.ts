@@ -60,7 +60,7 @@ describe('compare, of how pages look', () => {
 
     const text = await run(['compare', 'before', 'broken', '--looks', 'looks.png'], { cwd });
     expect(text.stdout).toMatch(
-      /Looks: similarity 0\.\d+; .* of the page looks different, most of it .* px, 24 from the left and 1800 from the top/,
+      /Looks: similarity 0\.\d+; .* of the page looks different, most of it .* px at left 24, top 1800/,
     );
     const drawn = await sharp(readFileSync(join(cwd, 'looks.png'))).metadata();
     expect(drawn.width).toBeGreaterThan(3 * 390);

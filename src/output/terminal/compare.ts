@@ -140,24 +140,20 @@ function drawLooks(looks: Looks | null, screen: Screen): string[] {
   const { bold, dim } = paletteFor(screen);
   const { similarity, changedShare, regions, before, after } = looks;
   const share = formatShare(changedShare, 1);
+  const [most] = regions;
+  const where = most
+    ? `, most of it ${formatSize(most)} px at left ${most.left}, top ${most.top}`
+    : '';
   const words =
     changedShare === 0
       ? 'nothing on the page looks different'
-      : `${share} of the page looks different, most of it ${regions
-          .slice(0, fewRegions)
-          .map(
-            ({ left, top, ...size }) =>
-              `${formatSize(size)} px, ${left} from the left and ${top} from the top`,
-          )
-          .join('; ')}`;
+      : `${share} of the page looks different${where}`;
   const grown = after.height - before.height;
   const taller =
-    grown === 0 ? '' : `; it is ${Math.abs(grown)} px ${grown > 0 ? 'longer' : 'shorter'}`;
+    grown === 0 ? '' : `; the page is ${Math.abs(grown)} px ${grown > 0 ? 'longer' : 'shorter'}`;
   const drawn = changedShare === 0 ? [] : [dim('--looks FILE draws where')];
   return ['', `${bold('Looks')}: similarity ${similarity.toFixed(4)}; ${words}${taller}`, ...drawn];
 }
-
-const fewRegions = 2;
 
 /** What is to be known of the verdicts. */
 function footnotes({ markers, bytes }: SessionComparison): string[] {
