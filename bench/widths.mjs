@@ -20,7 +20,7 @@ const images = new Map(ranking.images.map((image) => [image.place, image]));
 const sums = { one: 0, ladder: 0, planned: 0, exact: 0 };
 let files = 0;
 for (const row of groupRows(ranking, deliveriesOf(ranking), 'family')) {
-  const demands = demandsOf(row.deliveries, images);
+  const demands = demandsOf(row.rows, ranking.ledger, images);
   if (demands.length === 0) continue;
   const plan = planWidths(demands, defaultPolicy.widths, 0.01);
   const widest = Math.max(...demands.map(({ width }) => width));

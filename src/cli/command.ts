@@ -20,13 +20,16 @@ export interface Command<Schema extends AnyObjectSchema> {
   readonly schema: Schema;
   /** Worked examples: the call without the program's name, and what it does. */
   readonly examples: readonly (readonly [string, string])[];
-  /** Returns the exit status when it is not 0. */
-  readonly run: (
-    settings: InferType<typeof commonSchema> & InferType<Schema>,
-    ground: Ground,
-    io: Io,
-  ) => Promise<number | void>;
+  /** What it does, loaded only when it is called: most of what there is to load is behind it. */
+  readonly load: () => Promise<{ readonly handler: Handler<Schema> }>;
 }
+
+/** Does what a command is for; returns the exit status when it is not 0. */
+export type Handler<Schema extends AnyObjectSchema> = (
+  settings: InferType<typeof commonSchema> & InferType<Schema>,
+  ground: Ground,
+  io: Io,
+) => Promise<number | void>;
 
 /** A command as it stands in the list of all. */
 export interface AnyCommand {
@@ -60,15 +63,16 @@ export function defineCommand<Schema extends AnyObjectSchema>(
         let close = () => {};
         try {
           const flags = Object.fromEntries(all.map((name) => [name, given(argv[name])]));
-          const { settings, ground } = resolveSettings(flags, process.env, schema, known);
+          const { settings, ground } = await resolveSettings(flags, process.env, schema, known);
           const { quiet, json } = settings as InferType<typeof commonSchema>;
           verbose = (settings as InferType<typeof commonSchema>).verbose;
-          const log = openLog(verbose, quiet);
+          const log = await openLog(verbose, quiet);
           for (const name of unknownVariables(process.env, known))
             log.warn(`the variable ${name} is no setting of this program`);
           const io = openIo(log, json, quiet);
           close = () => io.close();
-          const status = await command.run(settings as never, ground, io);
+          const { handler } = await command.load();
+          const status = await handler(settings as never, ground, io);
           process.exitCode = status ?? 0;
         } catch (error) {
           close();

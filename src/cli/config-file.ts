@@ -1,7 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { array, object } from 'yup';
 import type { InferType } from 'yup';
-import { YAMLParseError, parse } from 'yaml';
 import { SettingError, messageOf } from '../core/errors.js';
 import type { NamedGroup } from '../core/page-groups.js';
 import { builtInNetworks } from '../core/network.js';
@@ -86,7 +85,7 @@ export function groundOf(file: FileSettings): Ground {
  *
  * @throws SettingError when it cannot be read or is no YAML mapping.
  */
-export function readConfigFile(name: string | undefined): Record<string, unknown> {
+export async function readConfigFile(name: string | undefined): Promise<Record<string, unknown>> {
   const path = name ?? defaultConfigFile;
   if (!existsSync(path)) {
     if (name === undefined) return {};
@@ -94,6 +93,7 @@ export function readConfigFile(name: string | undefined): Record<string, unknown
       hint: 'check --config, or leave it out',
     });
   }
+  const { YAMLParseError, parse } = await import('yaml');
   try {
     const found: unknown = parse(readFileSync(path, 'utf8')) ?? {};
     if (typeof found === 'object' && !Array.isArray(found)) return found as Record<string, unknown>;

@@ -1,13 +1,13 @@
-import type { Logger } from 'pino';
 import picocolors from 'picocolors';
 import type { Screen } from '../output/terminal/style.js';
 import type { TaskOptions } from '../tasks/progress.js';
+import type { Log } from './log.js';
 import { ProgressLine } from './progress-line.js';
 
 /** What a command talks to the world with. */
 export interface Io {
   readonly screen: Screen;
-  readonly log: Logger;
+  readonly log: Log;
   readonly task: Required<TaskOptions>;
   /** Prints a result on stdout, as text or, where it was asked for, as one JSON document. */
   readonly print: (text: () => string, document: () => unknown) => void;
@@ -18,7 +18,7 @@ export interface Io {
 /** Terminals narrower than this are drawn for as if they were this wide. */
 const leastWidth = 80;
 
-export function openIo(log: Logger, json: boolean, quiet: boolean): Io & { close(): void } {
+export function openIo(log: Log, json: boolean, quiet: boolean): Io & { close(): void } {
   const progress = new ProgressLine(process.stderr, quiet);
   const stop = new AbortController();
   const onSignal = () => {

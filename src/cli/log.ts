@@ -1,10 +1,22 @@
-import { pino } from 'pino';
 import type { Logger } from 'pino';
-import pretty from 'pino-pretty';
 
-/** The log on stderr: warnings by default, everything when `--verbose`, errors when `--quiet`. */
-export function openLog(verbose: boolean, quiet: boolean): Logger {
-  const level = verbose ? 'debug' : quiet ? 'error' : 'warn';
+/** What is told on stderr besides results and errors. */
+export type Log = Pick<Logger, 'debug' | 'warn'>;
+
+/** The log on stderr: warnings by default, everything when `--verbose`, nothing of it when `--quiet`. */
+export async function openLog(verbose: boolean, quiet: boolean): Promise<Log> {
+  if (verbose) return logger('debug');
+  // Most calls have nothing to log, and to load the logger takes longer than some of them.
+  const warn = (...words: Parameters<Logger['warn']>) =>
+    void logger('warn').then((log) => log.warn(...words));
+  return { debug: () => {}, warn: quiet ? () => {} : warn };
+}
+
+async function logger(level: string): Promise<Logger> {
+  const [{ pino }, { default: pretty }] = await Promise.all([
+    import('pino'),
+    import('pino-pretty'),
+  ]);
   const stream = pretty({
     destination: 2,
     sync: true,

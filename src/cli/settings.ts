@@ -25,16 +25,16 @@ type Sources = Map<string, string>;
  * @throws SettingError for the first value that is not allowed: where it stands, what was found, and
  *   what is allowed.
  */
-export function resolveSettings(
+export async function resolveSettings(
   flags: Readonly<Record<string, unknown>>,
   environment: NodeJS.ProcessEnv,
   schema: AnyObjectSchema,
   known: ReadonlySet<string>,
-): { settings: Record<string, unknown>; ground: Ground } {
+): Promise<{ settings: Record<string, unknown>; ground: Ground }> {
   const names = Object.keys(schema.fields);
   const sources: Sources = new Map();
   const configName = (flags['config'] ?? environment[`${prefix}CONFIG`]) as string | undefined;
-  const file = readConfigFile(configName);
+  const file = await readConfigFile(configName);
   const fileName = configName ?? defaultConfigFile;
   refuseUnknown(file, fileName, new Set([...known, ...Object.keys(fileSchema.fields)]));
   const values: Record<string, unknown> = {};

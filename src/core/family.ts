@@ -1,8 +1,9 @@
 import { readFamilyKey } from './family-key.js';
 import type { FamilyKey } from './family-key.js';
 import type { GroupRow } from './groupings.js';
-import type { Delivery } from './ledger.js';
+import type { DeliveryRows, Ledger } from './ledger.js';
 import type { RankedImage } from './ranked-image.js';
+import type { Ranking } from './ranking.js';
 import { sizesText } from './sizes-text.js';
 import { fitSlotCurve, slotWidthAt } from './slot-curve.js';
 import type { CurvePiece } from './slot-curve.js';
@@ -22,17 +23,17 @@ export interface Family extends FamilyKey {
 
 /** @param most widths that a picture is offered in */
 export function familyOf(
-  { key, deliveries }: GroupRow,
+  { key, rows }: GroupRow,
   images: ReadonlyMap<number, RankedImage>,
-  facts: SurveyFacts,
+  { facts, ledger }: Pick<Ranking, 'facts' | 'ledger'>,
   most: number,
 ): Family {
-  const curve = widestCurve(deliveries, facts);
+  const curve = widestCurve(rows, ledger, facts);
   return {
     ...readFamilyKey(key),
     curve,
     sizes: curve && sizesText(curve),
-    plan: planWidths(demandsOf(deliveries, images), most, usualSlack),
+    plan: planWidths(demandsOf(rows, ledger, images), most, usualSlack),
   };
 }
 
@@ -40,20 +41,23 @@ export function familyOf(
  * What the audience needs of pictures, visit by visit; the bytes at other widths than those that were encoded follow
  * the exponent that each picture's own encodes have.
  *
+ * @param rows of the ledger; those of one file one after the other
  * @param images by place in the list of files
  */
 export function demandsOf(
-  deliveries: readonly Delivery[],
+  rows: DeliveryRows,
+  ledger: Ledger,
   images: ReadonlyMap<number, RankedImage>,
 ): Demand[] {
   const demands: Demand[] = [];
-  // The deliveries of one file come one after the other.
-  for (let from = 0, to = 0; from < deliveries.length; from = to) {
-    const { file } = deliveries[from]!;
+  for (let from = 0, to = 0; from < rows.length; from = to) {
+    const file = ledger.file[rows[from]!]!;
     const widths = new Map<number, number>();
-    for (; deliveries[to]?.file === file; to++) {
-      const { judged, weight } = deliveries[to]!;
-      if (judged.need) widths.set(judged.need.width, (widths.get(judged.need.width) ?? 0) + weight);
+    for (; to < rows.length && ledger.file[rows[to]!] === file; to++) {
+      const row = rows[to]!;
+      const { need } = ledger.judged[ledger.judgement[row]!]!;
+      const weight = ledger.weights[ledger.visit[row]!]!;
+      if (need) widths.set(need.width, (widths.get(need.width) ?? 0) + weight);
     }
     const image = images.get(file);
     if (!image?.encoded?.need || !image.file.intrinsic) continue;
@@ -73,14 +77,16 @@ const grain = 16;
 
 /** The widest of the slots of a family, at every width of the viewport. */
 function widestCurve(
-  deliveries: readonly Delivery[],
+  rows: DeliveryRows,
+  { deciding, visit }: Ledger,
   { placements, curveOf }: SurveyFacts,
 ): readonly CurvePiece[] | null {
   const { shape } = placements.columns;
   const curves = new Set<readonly CurvePiece[]>();
-  for (const { deciding, visit } of deliveries) {
-    if (deciding < 0) continue;
-    const curve = curveOf(visit, shape[deciding]!);
+  for (const row of rows) {
+    const placement = deciding[row]!;
+    if (placement < 0) continue;
+    const curve = curveOf(visit[row]!, shape[placement]!);
     if (curve && curve.length > 0) curves.add(curve);
   }
   const all = [...curves];

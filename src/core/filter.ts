@@ -1,5 +1,5 @@
 import { addressPattern, textPattern } from './address-pattern.js';
-import type { Delivery } from './ledger.js';
+import type { DeliveryRows } from './ledger.js';
 import type { Ranking } from './ranking.js';
 import type { SurveyFacts } from './survey.js';
 import type { Cause } from './waste.js';
@@ -51,23 +51,24 @@ export function narrowFacts(facts: SurveyFacts, filter: VisitFilter): SurveyFact
   };
 }
 
-/** The deliveries of some image files. */
+/** The deliveries of some image files, as rows of the ledger. */
 export function deliveriesOf(
-  { facts: { files }, ledger: { deliveries } }: Pick<Ranking, 'facts' | 'ledger'>,
+  { facts: { files }, ledger }: Pick<Ranking, 'facts' | 'ledger'>,
   { party, causes = [], types = [], bytes = 0 }: ImageFilter = {},
-): readonly Delivery[] {
-  if (party === undefined && causes.length + types.length + bytes === 0) return deliveries;
+): DeliveryRows {
+  const { rows, file, judgement } = ledger;
+  if (party === undefined && causes.length + types.length + bytes === 0) return rows;
   const meant = files.map(
-    (file) =>
-      file.bytes >= bytes &&
-      (types.length === 0 || types.includes(file.mediaType.split('/')[1] ?? '')),
+    (one) =>
+      one.bytes >= bytes &&
+      (types.length === 0 || types.includes(one.mediaType.split('/')[1] ?? '')),
   );
-  return deliveries.filter(
-    ({ file, judged: { waste, thirdParty } }) =>
-      meant[file]! &&
+  const holds = ledger.judged.map(
+    ({ waste, thirdParty }) =>
       (party === undefined || thirdParty === (party === 'third')) &&
       (causes.length === 0 || causes.some((cause) => (waste?.causes[cause] ?? 0) > 0)),
   );
+  return rows.filter((row) => meant[file[row]!]! && holds[judgement[row]!]!);
 }
 
 function anyOf(patterns: readonly ((text: string) => boolean)[]): (text: string) => boolean {

@@ -1,5 +1,4 @@
 import { isVector } from './image-file.js';
-import { demandsOf } from './family.js';
 import type { RankedImage } from './ranked-image.js';
 import { sizesText } from './sizes-text.js';
 import { formatSize } from './size.js';
@@ -27,11 +26,7 @@ const leastBytes = 200;
 export function fixOf(image: RankedImage, most: number): Fix {
   const curve = widestOf(image);
   const sizes = curve && sizesText(curve);
-  const plan = planWidths(
-    demandsOf(image.deliveries, new Map([[image.place, image]])),
-    most,
-    usualSlack,
-  );
+  const plan = planWidths(image.demands, most, usualSlack);
   return { steps: stepsOf(image, plan, sizes), plan, sizes, curve };
 }
 

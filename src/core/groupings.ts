@@ -1,11 +1,10 @@
 import { hostOf, isInDocument } from './address.js';
 import { slotOf } from './family-key.js';
-import type { Delivery } from './ledger.js';
-import { PortionSum, portionOf } from './portion.js';
+import type { DeliveryRows, Ledger } from './ledger.js';
 import type { Portion } from './portion.js';
 import type { Ranking } from './ranking.js';
 import type { SurveyFacts } from './survey.js';
-import { Dictionary } from './survey-tables.js';
+import { byPlace, Dictionary } from './survey-tables.js';
 import { causes, noWaste } from './waste.js';
 
 /** What the waste can be summed up by. */
@@ -17,7 +16,8 @@ export interface GroupRow {
   readonly key: string;
   readonly thirdParty: boolean;
   readonly perVisit: Portion;
-  readonly deliveries: readonly Delivery[];
+  /** Of the ledger, in its order. */
+  readonly rows: DeliveryRows;
 }
 
 /** What a row of `cause` is called that holds what was needed. */
@@ -28,19 +28,21 @@ export const inDocument = 'in the document';
 
 /** Says of each delivery under which number it is summed up, and what stands behind a number. */
 interface Keys {
-  readonly of: (delivery: Delivery) => number;
+  readonly of: (row: number) => number;
   readonly words: (key: number) => string;
 }
 
-const keysBy: Readonly<Record<Exclude<Grouping, 'cause'>, (facts: SurveyFacts) => Keys>> = {
-  image: ({ files }) => ({
-    of: ({ file }) => file,
+const keysBy: Readonly<
+  Record<Exclude<Grouping, 'cause'>, (facts: SurveyFacts, ledger: Ledger) => Keys>
+> = {
+  image: ({ files }, { file }) => ({
+    of: (row) => file[row]!,
     words: (key) => files[key]!.contentHash,
   }),
-  page: (facts) => byPage(facts, (page) => page),
-  group: (facts) => {
+  page: (facts, ledger) => byPage(facts, ledger, (page) => page),
+  group: (facts, ledger) => {
     const groups = groupsOf(facts);
-    return byPage(facts, (page) => groups.get(page) ?? page);
+    return byPage(facts, ledger, (page) => groups.get(page) ?? page);
   },
   host: byHost,
   family: byFamily,
@@ -51,13 +53,17 @@ function groupsOf({ pages }: SurveyFacts): Map<string, string | null> {
 }
 
 /** Numbers visits by something that follows from their pages. */
-function byPage({ visits }: SurveyFacts, nameOf: (page: string) => string): Keys {
+function byPage(
+  { visits }: SurveyFacts,
+  { visit }: Ledger,
+  nameOf: (page: string) => string,
+): Keys {
   const names = new Dictionary<string, string>((name) => name);
   const places = visits.map(({ page }) => names.placeOf(nameOf(page)));
-  return { of: ({ visit }) => places[visit]!, words: (key) => names.values[key]! };
+  return { of: (row) => places[visit[row]!]!, words: (key) => names.values[key]! };
 }
 
-function byHost({ placements, responses, files }: SurveyFacts): Keys {
+function byHost({ placements, responses, files }: SurveyFacts, ledger: Ledger): Keys {
   const hosts = new Dictionary<string, string>((host) => host);
   const hostAt = (url: string) => (isInDocument(url) ? inDocument : hostOf(url));
   const { addresses } = placements.lists;
@@ -71,17 +77,21 @@ function byHost({ placements, responses, files }: SurveyFacts): Keys {
   const textHost = (text: number) =>
     ofText[text]! < 0 ? (ofText[text] = hosts.placeOf(hostAt(addresses[text]!))) : ofText[text]!;
   return {
-    of: ({ deciding, file: at }) =>
-      deciding < 0 ? ofFile[at]! : textHost(placements.columns.url[deciding]!),
+    of: (row) => {
+      const placement = ledger.deciding[row]!;
+      return placement < 0
+        ? ofFile[ledger.file[row]!]!
+        : textHost(placements.columns.url[placement]!);
+    },
     words: (key) => hosts.values[key] ?? '',
   };
 }
 
 /** A family is a slot in a page group: its place and its selector without the places of elements among their like. */
-function byFamily(facts: SurveyFacts): Keys {
+function byFamily(facts: SurveyFacts, ledger: Ledger): Keys {
   const { placements } = facts;
   const groups = groupsOf(facts);
-  const where = byPage(facts, (page) => groups.get(page) ?? page);
+  const where = byPage(facts, ledger, (page) => groups.get(page) ?? page);
   const slots = new Dictionary<string, string>((slot) => slot);
   const ofShape = placements.lists.shapes.map(({ kind, selector }) =>
     slots.placeOf(`${kind}\n${slotOf(selector)}`),
@@ -89,10 +99,11 @@ function byFamily(facts: SurveyFacts): Keys {
   const nowhere = slots.placeOf('\n');
   const count = slots.values.length;
   return {
-    of: (delivery) => {
-      const row = delivery.deciding < 0 ? delivery.placed : delivery.deciding;
-      const slot = row < 0 ? nowhere : ofShape[placements.columns.shape[row]!]!;
-      return where.of(delivery) * count + slot;
+    of: (row) => {
+      const deciding = ledger.deciding[row]!;
+      const placement = deciding < 0 ? ledger.placed[row]! : deciding;
+      const slot = placement < 0 ? nowhere : ofShape[placements.columns.shape[placement]!]!;
+      return where.of(row) * count + slot;
     },
     words: (key) => `${where.words(Math.floor(key / count))}\n${slots.values[key % count]!}`,
   };
@@ -103,38 +114,42 @@ function byFamily(facts: SurveyFacts): Keys {
  * same total.
  */
 export function groupRows(
-  { facts }: Pick<Ranking, 'facts'>,
-  deliveries: readonly Delivery[],
+  { facts, ledger }: Pick<Ranking, 'facts' | 'ledger'>,
+  rows: DeliveryRows,
   by: Grouping,
 ): GroupRow[] {
-  const rows = by === 'cause' ? causeRows(deliveries) : plainRows(deliveries, keysBy[by](facts));
-  return rows.sort(
+  const groups =
+    by === 'cause' ? causeRows(ledger, rows) : plainRows(ledger, rows, keysBy[by](facts, ledger));
+  return groups.sort(
     (a, b) => b.perVisit.wasteBytes - a.perVisit.wasteBytes || (a.key < b.key ? -1 : 1),
   );
 }
 
-function plainRows(deliveries: readonly Delivery[], keys: Keys): GroupRow[] {
-  const rows = new Map<number, { sum: PortionSum; members: Delivery[] }>();
-  for (const delivery of deliveries) {
-    // What third parties send is summed up apart, under a number of its own.
-    const place = keys.of(delivery) * 2 + Number(delivery.judged.thirdParty);
-    let row = rows.get(place);
-    if (!row) rows.set(place, (row = { sum: new PortionSum(), members: [] }));
-    row.sum.add(delivery.judged.amounts, delivery.weight);
-    row.members.push(delivery);
-  }
-  return [...rows].map(([place, { sum, members }]) => ({
-    key: keys.words(Math.floor(place / 2)),
-    thirdParty: place % 2 === 1,
-    perVisit: sum.done(),
-    deliveries: members,
-  }));
+function plainRows(ledger: Ledger, rows: DeliveryRows, keys: Keys): GroupRow[] {
+  // What third parties send is summed up apart, under a number of its own.
+  const places = new Dictionary<number, number>((place) => place);
+  const groupOf = rows.map((row) => {
+    const { thirdParty } = ledger.judged[ledger.judgement[row]!]!;
+    return places.placeOf(keys.of(row) * 2 + Number(thirdParty));
+  });
+  const members = byPlace(groupOf, places.values.length);
+  return places.values.map((place, group) => {
+    const [from, to] = [members.starts[group], members.starts[group + 1]];
+    const own = members.rows.subarray(from, to).map((at) => rows[at]!);
+    return {
+      key: keys.words(Math.floor(place / 2)),
+      thirdParty: place % 2 === 1,
+      perVisit: ledger.sum(own),
+      rows: own,
+    };
+  });
 }
 
 /** One row for each cause, and one for what was needed: together they are all that was sent. */
-function causeRows(deliveries: readonly Delivery[]): GroupRow[] {
-  const { neededBytes, unknownBytes, ...whole } = portionOf(deliveries);
-  const rows = causes
+function causeRows(ledger: Ledger, rows: DeliveryRows): GroupRow[] {
+  const { neededBytes, unknownBytes, ...whole } = ledger.sum(rows);
+  const { judged, judgement } = ledger;
+  const groups = causes
     .filter((cause) => whole.causes[cause] > 0)
     .map((cause): GroupRow => {
       const wasteBytes = whole.causes[cause];
@@ -148,7 +163,7 @@ function causeRows(deliveries: readonly Delivery[]): GroupRow[] {
           causes: { ...noWaste(), [cause]: wasteBytes },
           unknownBytes: 0,
         },
-        deliveries: deliveries.filter(({ judged }) => (judged.waste?.causes[cause] ?? 0) > 0),
+        rows: rows.filter((row) => (judged[judgement[row]!]!.waste?.causes[cause] ?? 0) > 0),
       };
     });
   const perVisit = {
@@ -158,5 +173,5 @@ function causeRows(deliveries: readonly Delivery[]): GroupRow[] {
     causes: noWaste(),
     unknownBytes,
   };
-  return [...rows, { key: neededKey, thirdParty: false, perVisit, deliveries }];
+  return [...groups, { key: neededKey, thirdParty: false, perVisit, rows }];
 }

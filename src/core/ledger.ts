@@ -5,12 +5,12 @@ import type { ImageFile } from './image-file.js';
 import { pixelsAt } from './need.js';
 import type { PlacementNeeds } from './placement-needs.js';
 import type { Policy } from './policy.js';
-import { amountsOf } from './portion.js';
-import type { Amounts } from './portion.js';
+import { addAmounts, PortionSum } from './portion.js';
+import type { Portion } from './portion.js';
 import { area } from './size.js';
 import type { Size } from './size.js';
-import { byFile } from './survey-tables.js';
-import type { AnswerFacts, ByFile } from './survey-tables.js';
+import { byPlace } from './survey-tables.js';
+import type { AnswerFacts, ByPlace } from './survey-tables.js';
 import type { Encoded, SurveyFacts } from './survey.js';
 import { splitWaste, stepsAt } from './waste.js';
 import type { Waste, WasteSteps } from './waste.js';
@@ -40,9 +40,10 @@ export interface Judged {
   readonly waste: Waste | null;
   readonly sentBytes: number;
   readonly thirdParty: boolean;
-  /** What it adds to a sum. */
-  readonly amounts: Amounts;
 }
+
+/** Rows of a ledger. */
+export type DeliveryRows = Int32Array;
 
 /** What has to be known to judge deliveries. */
 export interface Judgement {
@@ -53,33 +54,106 @@ export interface Judgement {
   readonly weights: Weights;
 }
 
-/** Every file in every visit: what all rankings are sums of. */
-export interface Ledger {
-  readonly deliveries: readonly Delivery[];
-  /** The deliveries of each file are those from `starts[file]` to before `starts[file + 1]`. */
+/**
+ * Every file in every visit: what all rankings are sums of. A row is one delivery; there are as many as placements, so
+ * they stand in columns. The rows of one file come one after the other, in the order of the visits.
+ */
+export class Ledger {
+  readonly file: Int32Array;
+  readonly visit: Int32Array;
+  readonly deciding: Int32Array;
+  readonly placed: Int32Array;
+  /** Place in the list of what is judged. */
+  readonly judgement: Int32Array;
+  /** The rows of each file are those from `starts[file]` to before `starts[file + 1]`. */
   readonly starts: Int32Array;
-  readonly placements: ByFile;
-  readonly answers: ByFile;
+  readonly judged: readonly Judged[];
+  /** What each of `judged` adds to a sum, one after the other, as `addAmounts` has it. */
+  readonly amounts: readonly number[];
+  /** How much each visit counts. */
+  readonly weights: Float64Array;
+  readonly placements: ByPlace;
+  readonly answers: ByPlace;
+
+  constructor(columns: Omit<Ledger, 'length' | 'rows' | 'rowsOf' | 'at' | 'sum'>) {
+    this.file = columns.file;
+    this.visit = columns.visit;
+    this.deciding = columns.deciding;
+    this.placed = columns.placed;
+    this.judgement = columns.judgement;
+    this.starts = columns.starts;
+    this.judged = columns.judged;
+    this.amounts = columns.amounts;
+    this.weights = columns.weights;
+    this.placements = columns.placements;
+    this.answers = columns.answers;
+  }
+
+  get length(): number {
+    return this.file.length;
+  }
+
+  /** All rows. */
+  get rows(): DeliveryRows {
+    return this.#span(0, this.length);
+  }
+
+  /** The rows of one file. */
+  rowsOf(file: number): DeliveryRows {
+    return this.#span(this.starts[file]!, this.starts[file + 1]!);
+  }
+
+  #span(from: number, to: number): DeliveryRows {
+    const rows = new Int32Array(to - from);
+    for (let at = 0; at < rows.length; at++) rows[at] = from + at;
+    return rows;
+  }
+
+  at(row: number): Delivery {
+    const visit = this.visit[row]!;
+    return {
+      file: this.file[row]!,
+      visit,
+      deciding: this.deciding[row]!,
+      placed: this.placed[row]!,
+      judged: this.judged[this.judgement[row]!]!,
+      weight: this.weights[visit]!,
+    };
+  }
+
+  /** The weighted sum of some rows. */
+  sum(rows: DeliveryRows): Portion {
+    const sum = new PortionSum();
+    for (const row of rows)
+      sum.add(this.amounts, this.judgement[row]!, this.weights[this.visit[row]!]!);
+    return sum.done();
+  }
 }
 
 /** Judges every file of a survey in every visit: its need there, and the split of what was sent. */
 export function openLedger(facts: SurveyFacts, judgement: Judgement): Ledger {
   const { files } = facts;
-  const placements = byFile(facts.placements.columns.file, files.length);
-  const answers = byFile(facts.responses.columns.file, files.length);
+  const placements = byPlace(facts.placements.columns.file, files.length);
+  const answers = byPlace(facts.responses.columns.file, files.length);
   const encoded = new Map(facts.encoded.map((result) => [result.contentHash, result]));
-  const visitWeights = facts.visits.map((visit) =>
+  const weights = Float64Array.from(facts.visits, (visit) =>
     visit.measured ? judgement.weights.of(visit) : 0,
   );
-  const deliveries: Delivery[] = [];
+  const most = placements.rows.length + answers.rows.length;
+  const column = () => new Int32Array(most);
+  const [file, visited, deciding] = [column(), column(), column()];
+  const [placed, judgedAs] = [column(), column()];
   const starts = new Int32Array(files.length + 1);
-  files.forEach((file, at) => {
-    const judge = new FileJudge(file, encoded.get(file.contentHash), facts, judgement);
+  const book = new JudgedBook();
+  const placedIn = facts.placements.columns.visit;
+  const answeredIn = facts.responses.columns.visit;
+  let row = 0;
+  for (let at = 0; at < files.length; at++) {
+    const one = files[at]!;
+    const judge = new FileJudge(one, encoded.get(one.contentHash), facts, judgement, book);
     let place = placements.starts[at]!;
     let answer = answers.starts[at]!;
     const [lastPlace, lastAnswer] = [placements.starts[at + 1]!, answers.starts[at + 1]!];
-    const placedIn = facts.placements.columns.visit;
-    const answeredIn = facts.responses.columns.visit;
     while (place < lastPlace || answer < lastAnswer) {
       const visit = Math.min(
         place < lastPlace ? placedIn[placements.rows[place]!]! : Infinity,
@@ -90,14 +164,53 @@ export function openLedger(facts: SurveyFacts, judgement: Judgement): Ledger {
         judge.placement(placements.rows[place]!);
       for (; answer < lastAnswer && answeredIn[answers.rows[answer]!] === visit; answer++)
         judge.answer(answers.rows[answer]!);
-      const { deciding, placed } = judge;
-      const judged = judge.end();
-      const weight = visitWeights[visit]!;
-      deliveries.push({ file: at, visit, deciding, placed, judged, weight });
+      file[row] = at;
+      visited[row] = visit;
+      deciding[row] = judge.deciding;
+      placed[row] = judge.placed;
+      judgedAs[row++] = judge.end();
     }
-    starts[at + 1] = deliveries.length;
+    starts[at + 1] = row;
+  }
+  return new Ledger({
+    file: file.subarray(0, row),
+    visit: visited.subarray(0, row),
+    deciding: deciding.subarray(0, row),
+    placed: placed.subarray(0, row),
+    judgement: judgedAs.subarray(0, row),
+    starts,
+    judged: book.judged,
+    amounts: book.amounts,
+    weights,
+    placements,
+    answers,
   });
-  return { deliveries, starts, placements, answers };
+}
+
+/** What was judged, each that is different once for each file. */
+class JudgedBook {
+  readonly judged: Judged[] = [];
+  readonly amounts: number[] = [];
+  readonly #kinds: number[] = [];
+  #first = 0;
+
+  /** From here on it is about another file. */
+  turn(): void {
+    this.#first = this.judged.length;
+  }
+
+  /** The place of what was judged of the same file under the same circumstances; −1 for none. */
+  find(kind: number, factor: number): number {
+    for (let at = this.#first; at < this.judged.length; at++)
+      if (this.#kinds[at] === kind && this.judged[at]!.factor === factor) return at;
+    return -1;
+  }
+
+  add(kind: number, judged: Judged): number {
+    this.#kinds.push(kind);
+    addAmounts(this.amounts, judged.waste, judged.sentBytes);
+    return this.judged.push(judged) - 1;
+  }
 }
 
 /** Judges one file, one visit after the other. */
@@ -106,7 +219,7 @@ class FileJudge {
   readonly #encoded: Encoded | undefined;
   readonly #facts: SurveyFacts;
   readonly #judgement: Judgement;
-  readonly #known = new Map<number, Judged[]>();
+  readonly #book: JudgedBook;
   #factor = 0;
   #exempt = false;
   #times = 0;
@@ -121,11 +234,14 @@ class FileJudge {
     encoded: Encoded | undefined,
     facts: SurveyFacts,
     judgement: Judgement,
+    book: JudgedBook,
   ) {
     this.#file = file;
     this.#encoded = encoded;
     this.#facts = facts;
     this.#judgement = judgement;
+    this.#book = book;
+    book.turn();
   }
 
   begin(): void {
@@ -159,8 +275,8 @@ class FileJudge {
     this.#compressed &&= isCompressed(answer);
   }
 
-  /** What all of the visit's placements and answers come to. */
-  end(): Judged {
+  /** What all of the visit's placements and answers come to, by its place among what is judged. */
+  end(): number {
     const times = Math.max(1, this.#times);
     const thirdParty = this.#answers > 0 && this.#foreign;
     const compressed = this.#answers > 0 && this.#compressed;
@@ -171,12 +287,9 @@ class FileJudge {
       (this.#exempt ? 4 : 0) |
       (this.deciding >= 0 ? 8 : 0) |
       (this.placed >= 0 ? 16 : 0);
-    const alike = this.#known.get(kind) ?? [];
-    const known = alike.find(({ factor }) => factor === this.#factor);
-    if (known) return known;
-    const judged = this.#judge(times, thirdParty, compressed);
-    this.#known.set(kind, [...alike, judged]);
-    return judged;
+    const known = this.#book.find(kind, this.#factor);
+    if (known >= 0) return known;
+    return this.#book.add(kind, this.#judge(times, thirdParty, compressed));
   }
 
   #judge(times: number, thirdParty: boolean, compressed: boolean): Judged {
@@ -190,8 +303,7 @@ class FileJudge {
     const steps = this.#exempt ? undefined : stepsFor(file, encoded, need);
     const canJudge = this.placed >= 0 && (problem === null || !shown);
     const waste = canJudge ? splitWaste(bytes, times, shown, steps) : null;
-    const sentBytes = bytes * times;
-    return { factor, need, waste, sentBytes, thirdParty, amounts: amountsOf(waste, sentBytes) };
+    return { factor, need, waste, sentBytes: bytes * times, thirdParty };
   }
 }
 

@@ -1,4 +1,3 @@
-import type { Delivery } from './ledger.js';
 import { causes, noWaste } from './waste.js';
 import type { Waste, WasteByCause } from './waste.js';
 
@@ -12,35 +11,33 @@ export interface Portion {
   readonly unknownBytes: number;
 }
 
-/** The weighted sum of deliveries. */
-export function portionOf(deliveries: Iterable<Pick<Delivery, 'judged' | 'weight'>>): Portion {
-  const sum = new PortionSum();
-  for (const { judged, weight } of deliveries) sum.add(judged.amounts, weight);
-  return sum.done();
-}
+/** Numbers that one delivery adds to a sum: needed and unknown bytes, then those of each cause. */
+const numbersPerAmount = 2 + causes.length;
 
-/** What one delivery adds to a sum: needed and unknown bytes, then those of each cause. */
-export type Amounts = Float64Array;
-
-/** The amounts of what was sent, split or not. */
-export function amountsOf(waste: Waste | null, sentBytes: number): Amounts {
-  if (!waste) return Float64Array.of(0, sentBytes, ...causes.map(() => 0));
-  return Float64Array.of(waste.neededBytes, 0, ...causes.map((cause) => waste.causes[cause]));
+/** Appends the amounts of what was sent, split or not, to a list of them. */
+export function addAmounts(amounts: number[], waste: Waste | null, sentBytes: number): void {
+  amounts.push(waste?.neededBytes ?? 0, waste ? 0 : sentBytes);
+  for (const cause of causes) amounts.push(waste?.causes[cause] ?? 0);
 }
 
 /** A weighted sum that grows. */
 export class PortionSum {
-  readonly #sums = new Float64Array(2 + causes.length);
+  readonly #sums = new Array<number>(numbersPerAmount).fill(0);
 
-  add(amounts: Amounts, weight: number): void {
+  /**
+   * @param amounts as `addAmounts` wrote them
+   * @param place of those that are added
+   */
+  add(amounts: readonly number[], place: number, weight: number): void {
     const sums = this.#sums;
-    for (let at = 0; at < sums.length; at++) sums[at]! += amounts[at]! * weight;
+    const from = place * numbersPerAmount;
+    for (let at = 0; at < numbersPerAmount; at++) sums[at]! += amounts[from + at]! * weight;
   }
 
   done(): Portion {
-    const [neededBytes = 0, unknownBytes = 0, ...parts] = this.#sums;
+    const [neededBytes = 0, unknownBytes = 0] = this.#sums;
     const split = noWaste();
-    causes.forEach((cause, at) => (split[cause] = parts[at]!));
+    causes.forEach((cause, at) => (split[cause] = this.#sums[at + 2]!));
     return fromParts({ neededBytes, unknownBytes, causes: split });
   }
 }

@@ -9,7 +9,7 @@ import { wholePortions } from './portion.js';
 import type { Portion } from './portion.js';
 import type { RankedImage } from './ranked-image.js';
 import type { Ranking } from './ranking.js';
-import type { SurveyFacts, SurveyHead, SurveyedPage } from './survey.js';
+import type { SurveyHead, SurveyedPage } from './survey.js';
 
 /** What rows can be sorted by, the largest first. */
 export const orders = ['waste', 'sent', 'needed', 'bytes', 'files', 'pages'] as const;
@@ -64,13 +64,13 @@ export function rowsOf(
   ranking: Pick<Ranking, 'facts' | 'ledger' | 'images'>,
   { by, sort, top, filter, policy }: RankView,
 ): RankedRows {
-  const { facts, images } = ranking;
+  const { facts, ledger, images } = ranking;
   const deliveries = deliveriesOf(ranking, filter);
   const grouped = groupRows(ranking, deliveries, by);
   const { rows: whole, total } = wholePortions(grouped.map(({ perVisit }) => perVisit));
   const byPlace = new Map(images.map((image) => [image.place, image]));
   // Counting takes its time: rows that are not shown are counted only where the order depends on it.
-  const count = lazily((row: GroupRow) => countsOf(row, facts, byPlace));
+  const count = lazily((row: GroupRow) => countsOf(row, ranking, byPlace));
   const wholeRows = grouped.map((row, at) => ({ row, perVisit: whole[at]! }));
   const value = valueOf[sort];
   const sorted = wholeRows.toSorted(
@@ -85,12 +85,13 @@ export function rowsOf(
       thirdParty: row.thirdParty,
       perVisit,
       ...count(row),
-      family: by === 'family' ? familyOf(row, byPlace, facts, policy.widths) : null,
+      family: by === 'family' ? familyOf(row, byPlace, ranking, policy.widths) : null,
     }));
   const rows = shown(own!, top);
   // What nobody here can change takes a few lines, unless there is room for all.
   const thirdParty = shown(foreign!, Math.max(fewRows, top - own!.length));
-  const looked = new Set(deliveries.map(({ file }) => file));
+  const looked = new Uint8Array(facts.files.length);
+  for (const row of deliveries) looked[ledger.file[row]!] = 1;
   return {
     rows,
     thirdParty,
@@ -98,7 +99,7 @@ export function rowsOf(
     images:
       by === 'image'
         ? [...new Set(sorted.flatMap(({ row }) => count(row).worst ?? []))]
-        : images.filter(({ place }) => looked.has(place)),
+        : images.filter(({ place }) => looked[place] === 1),
     total,
     thirdPartyTotal: wholePortions(foreign!.map(({ perVisit }) => perVisit)).total,
   };
@@ -118,8 +119,8 @@ const valueOf: Readonly<Record<Order, ValueOf>> = {
 };
 
 function countsOf(
-  { deliveries }: GroupRow,
-  { visits }: SurveyFacts,
+  { rows }: GroupRow,
+  { facts: { visits }, ledger }: Pick<Ranking, 'facts' | 'ledger'>,
   images: ReadonlyMap<number, RankedImage>,
 ): Counts {
   let files = 0;
@@ -127,13 +128,15 @@ function countsOf(
   let most = -1;
   const seen = new Uint8Array(visits.length);
   // The deliveries of one file come one after the other.
-  for (let from = 0, to = 0; from < deliveries.length; from = to) {
-    const { file } = deliveries[from]!;
+  for (let from = 0, to = 0; from < rows.length; from = to) {
+    const file = ledger.file[rows[from]!]!;
     let bytes = 0;
-    for (; deliveries[to]?.file === file; to++) {
-      const { judged, visit, weight } = deliveries[to]!;
+    for (; to < rows.length && ledger.file[rows[to]!] === file; to++) {
+      const row = rows[to]!;
+      const visit = ledger.visit[row]!;
+      const { waste } = ledger.judged[ledger.judgement[row]!]!;
       seen[visit] = 1;
-      bytes += (judged.waste?.wasteBytes ?? 0) * weight;
+      bytes += (waste?.wasteBytes ?? 0) * ledger.weights[visit]!;
     }
     files++;
     if (bytes > most) [worst, most] = [file, bytes];

@@ -1,5 +1,6 @@
 import { isInDocument } from './address.js';
 import type { PolicyRule } from './allowance.js';
+import { demandsOf } from './family.js';
 import { findingsOf } from './findings/index.js';
 import type { Finding, PlacedImage } from './findings/finding.js';
 import type { ImageFile, ImageResponse } from './image-file.js';
@@ -7,7 +8,6 @@ import { isCompressed, sentOnce, stepsFor } from './ledger.js';
 import type { Delivery, Judgement, Ledger } from './ledger.js';
 import { needOf } from './need.js';
 import type { Placement } from './placement.js';
-import { portionOf } from './portion.js';
 import type { Portion } from './portion.js';
 import { renderedSize } from './rendered-size.js';
 import type { Size } from './size.js';
@@ -16,6 +16,7 @@ import type { AnswerFacts } from './survey-tables.js';
 import type { Encoded, SurveyFacts } from './survey.js';
 import { splitWaste } from './waste.js';
 import type { Waste } from './waste.js';
+import type { Demand } from './width-plan.js';
 
 /** A placement as it is told: with what it draws and what would be enough. */
 export interface RankedPlacement extends Placement {
@@ -48,16 +49,12 @@ export class RankedImage {
   readonly place: number;
   readonly file: ImageFile;
   readonly encoded: Encoded | undefined;
-  readonly deliveries: readonly Delivery[];
-  readonly perVisit: Portion;
-  /** Of the file, once for each address; `null` when it cannot be read, or no element shows it. */
-  readonly waste: Waste | null;
-  /** Bytes of the file, once for each address. */
-  readonly sentBytes: number;
   readonly #facts: SurveyFacts;
   readonly #ledger: Ledger;
   readonly #judgement: Judgement;
   #urls: readonly string[] | undefined;
+  #perVisit: Portion | undefined;
+  #whole: (Pick<Waste, 'sentBytes'> & { readonly waste: Waste | null }) | undefined;
 
   /** @param at place in the list of files */
   constructor(
@@ -73,15 +70,39 @@ export class RankedImage {
     this.#judgement = judgement;
     this.file = facts.files[at]!;
     this.encoded = encoded;
-    this.deliveries = ledger.deliveries.slice(ledger.starts[at], ledger.starts[at + 1]);
-    this.perVisit = portionOf(this.deliveries);
+  }
+
+  get deliveries(): readonly Delivery[] {
+    return Array.from(this.#ledger.rowsOf(this.place), (row) => this.#ledger.at(row));
+  }
+
+  /** What the audience needs of it. */
+  get demands(): Demand[] {
+    const { place } = this;
+    return demandsOf(this.#ledger.rowsOf(place), this.#ledger, new Map([[place, this]]));
+  }
+
+  get perVisit(): Portion {
+    return (this.#perVisit ??= this.#ledger.sum(this.#ledger.rowsOf(this.place)));
+  }
+
+  /** Of the file, once for each address; `null` when it cannot be read, or no element shows it. */
+  get waste(): Waste | null {
+    return (this.#whole ??= this.#judgeWhole()).waste;
+  }
+
+  /** Bytes of the file, once for each address. */
+  get sentBytes(): number {
+    return (this.#whole ??= this.#judgeWhole()).sentBytes;
+  }
+
+  #judgeWhole() {
     const answers = this.#answers;
     const compressed = answers.length > 0 && answers.every(isCompressed);
     const fetched = this.urls.filter((url) => !isInDocument(url)).length;
     const times = Math.max(1, fetched);
-    const once = sentOnce(this.file, encoded, compressed);
-    this.sentBytes = once * times;
-    this.waste = this.#wholeWaste(once, times);
+    const once = sentOnce(this.file, this.encoded, compressed);
+    return { sentBytes: once * times, waste: this.#wholeWaste(once, times) };
   }
 
   #wholeWaste(once: number, times: number): Waste | null {

@@ -5,7 +5,6 @@ import type { Judgement, Ledger } from './ledger.js';
 import { allowancesOf, needsOfPlacements } from './placement-needs.js';
 import type { PlacementNeeds } from './placement-needs.js';
 import type { Policy } from './policy.js';
-import { sumOf } from './portion.js';
 import type { Portion } from './portion.js';
 import { RankedImage } from './ranked-image.js';
 import type { SurveyFacts } from './survey.js';
@@ -27,8 +26,6 @@ export interface RankTotals {
 export interface Ranking {
   readonly facts: SurveyFacts;
   readonly ledger: Ledger;
-  /** Of the files, each once; the sums of what the rows of `images` say. */
-  readonly totals: RankTotals;
   /** What an average visit has; the sums of what any grouping says. */
   readonly perVisit: Portion;
   /** Files with the most waste first; those that cannot be judged last. */
@@ -71,15 +68,16 @@ export function rankImages(
   };
   const ledger = openLedger(facts, judgement);
   const encoded = new Map(facts.encoded.map((result) => [result.contentHash, result]));
-  const images = files
-    .map((file, at) => new RankedImage(at, encoded.get(file.contentHash), facts, ledger, judgement))
-    .filter(({ deliveries }) => deliveries.length > 0);
+  const images = files.flatMap((file, at) =>
+    ledger.starts[at + 1]! > ledger.starts[at]!
+      ? new RankedImage(at, encoded.get(file.contentHash), facts, ledger, judgement)
+      : [],
+  );
   const { visitsAMonth, guessedPages } = weights;
   return {
     facts,
     ledger,
-    totals: totalsOf(images),
-    perVisit: sumOf(images.map(({ perVisit }) => perVisit)),
+    perVisit: ledger.sum(ledger.rows),
     images: images.sort(byWaste),
     weights: { visitsAMonth, guessedPages },
     unplaced: images.filter(({ isPlaced }) => !isPlaced).length,
@@ -95,7 +93,8 @@ function byWaste(a: RankedImage, b: RankedImage): number {
   );
 }
 
-function totalsOf(images: readonly RankedImage[]): RankTotals {
+/** Totals of the files, each once: the sums of what the rows of `images` say. */
+export function totalsOf({ images }: Pick<Ranking, 'images'>): RankTotals {
   let [neededBytes, wasteBytes, unknownBytes] = [0, 0, 0];
   for (const { waste, sentBytes } of images) {
     if (!waste) unknownBytes += sentBytes;

@@ -105,7 +105,7 @@ function imagesOf({ images }: Surveyed): ComparedImage[] {
 function pagesOf({ facts, ledger, pages }: Surveyed): ComparedSurveyPage[] {
   const portions = new Map<string, Portion>();
   // A page has a row for what its own hosts send, and one for third parties.
-  for (const { key, perVisit } of groupRows({ facts }, ledger.deliveries, 'page'))
+  for (const { key, perVisit } of groupRows({ facts, ledger }, ledger.rows, 'page'))
     portions.set(key, sumOf([...(portions.has(key) ? [portions.get(key)!] : []), perVisit]));
   return pages.map(({ url, bytesByType, error }) => ({
     url,

@@ -134,22 +134,23 @@ export class AnswerTable {
  */
 export type CurveOf = (visit: number, shape: number) => readonly CurvePiece[] | null;
 
-/** Rows of a table under the files that they are of: `rows` from `starts[file]` to before `starts[file + 1]`. */
-export interface ByFile {
+/** Rows of a table under the places that they belong to: `rows` from `starts[place]` to before `starts[place + 1]`. */
+export interface ByPlace {
   readonly rows: Column;
   readonly starts: Column;
 }
 
-/** Sorts rows by their files; those of one file stay in order, those of none are left out. */
-export function byFile(file: Column, files: number): ByFile {
-  const starts = new Int32Array(files + 1);
-  for (const one of file) if (one >= 0) starts[one + 1]!++;
-  for (let at = 0; at < files; at++) starts[at + 1]! += starts[at]!;
+/** Sorts rows by the places in a column, 0 to before `count`; those of one stay in order, those of none (−1) are left out. */
+export function byPlace(column: Column, count: number): ByPlace {
+  const starts = new Int32Array(count + 1);
+  for (const place of column) if (place >= 0) starts[place + 1]!++;
+  for (let at = 0; at < count; at++) starts[at + 1]! += starts[at]!;
   const next = starts.slice();
-  const rows = new Int32Array(starts[files]!);
-  file.forEach((one, row) => {
-    if (one >= 0) rows[next[one]!++] = row;
-  });
+  const rows = new Int32Array(starts[count]!);
+  for (let row = 0; row < column.length; row++) {
+    const place = column[row]!;
+    if (place >= 0) rows[next[place]!++] = row;
+  }
   return { rows, starts };
 }
 

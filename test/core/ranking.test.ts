@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { defaultPolicy } from '../../src/core/policy.js';
 import type { Policy } from '../../src/core/policy.js';
 import { largestNeeds, needsOfPlacements } from '../../src/core/placement-needs.js';
-import { rankImages } from '../../src/core/ranking.js';
+import { rankImages, totalsOf } from '../../src/core/ranking.js';
 import { causes } from '../../src/core/waste.js';
 import { anySketch, pageOf, plainSketch, sketchViews, surveyOf } from '../support/survey-facts.js';
 import { tablesOf } from '../support/tables.js';
@@ -12,7 +12,8 @@ describe('rankImages', () => {
   it('has totals that are the sums of its files, for every survey', () => {
     fc.assert(
       fc.property(fc.array(anySketch, { maxLength: 12 }), (sketches) => {
-        const { totals, images } = rankImages(surveyOf(sketches), defaultPolicy);
+        const { images } = rankImages(surveyOf(sketches), defaultPolicy);
+        const totals = totalsOf({ images });
         const sum = (valueOf: (image: (typeof images)[number]) => number) =>
           images.reduce((all, image) => all + valueOf(image), 0);
         expect(totals.wasteBytes).toBe(sum(({ waste }) => waste?.wasteBytes ?? 0));
@@ -80,14 +81,14 @@ describe('rankImages', () => {
   });
 
   it('says of an unreadable file what is wrong, and counts its bytes as unknown', () => {
-    const { images, totals, perVisit } = rankImages(
+    const { images, perVisit } = rankImages(
       surveyOf([{ ...plainSketch, readable: false }, plainSketch]),
       defaultPolicy,
     );
     const last = images.at(-1)!;
     expect([last.waste, last.need]).toEqual([null, null]);
     expect(last.findings).toContainEqual({ id: 'unreadable', message: 'it is HTML, not an image' });
-    expect(totals.unknownBytes).toBe(900);
+    expect(totalsOf({ images }).unknownBytes).toBe(900);
     expect(perVisit.unknownBytes).toBeCloseTo(900, 6);
     expect(perVisit.sentBytes).toBeCloseTo(900, 6);
   });
@@ -96,12 +97,12 @@ describe('rankImages', () => {
     const facts = surveyOf([plainSketch, plainSketch]);
     const placed = [...facts.placements].filter(({ contentHash }) => contentHash === 'hash-0');
     const tables = tablesOf(facts.files, placed, [...facts.responses]);
-    const { images, unplaced, totals } = rankImages({ ...facts, ...tables }, defaultPolicy);
+    const { images, unplaced } = rankImages({ ...facts, ...tables }, defaultPolicy);
     expect(images).toHaveLength(2);
     expect(unplaced).toBe(1);
     expect([images[1]!.waste, images[1]!.placements]).toEqual([null, []]);
     expect(images[1]!.findings.map(({ id }) => id)).toEqual(['placed-nowhere']);
-    expect(totals.unknownBytes).toBe(900);
+    expect(totalsOf({ images }).unknownBytes).toBe(900);
   });
 
   it('joins each placement with the slot curve of its element', () => {

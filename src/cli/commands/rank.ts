@@ -1,18 +1,28 @@
 import { array, object, string } from 'yup';
 import { groupings } from '../../core/groupings.js';
-import { orders, rowsOf } from '../../core/rank-view.js';
-import { rankDocument } from '../../output/json/rank.js';
-import { rankCsv, rankMarkdown } from '../../output/rank-table.js';
-import { drawRanking } from '../../output/terminal/rank.js';
+import { orders } from '../../core/rank-view.js';
 import { oneOf, textList, wholeNumber, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { shared } from '../common-options.js';
-import { onlyOneForm } from '../one-form.js';
-import { filterWords, filtersOf } from '../rank-filters.js';
+import { filterWords } from '../rank-filters.js';
 
 /** So many rows leave room for the rest on one screen. */
-const usualRows = 12;
+export const usualRows = 12;
 const text = { type: 'string', requiresArg: true } as const;
+
+export const schema = object({
+  survey: shared.survey.check,
+  by: oneOf(groupings),
+  top: wholeNumber(1, 1_000_000),
+  sort: oneOf(orders).default('waste'),
+  where: array().of(string().defined()).default([]),
+  page: textList('a pattern like /journal/*').default([]),
+  group: textList('the name of a page group').default([]),
+  unweighted: yesOrNo().default(false),
+  findings: yesOrNo().default(false),
+  csv: yesOrNo().default(false),
+  markdown: yesOrNo().default(false),
+});
 
 export const rankCommand = defineCommand({
   call: 'rank',
@@ -36,19 +46,7 @@ export const rankCommand = defineCommand({
     csv: { describe: 'Print the rows as CSV', type: 'boolean' },
     markdown: { describe: 'Print the rows as a Markdown table', type: 'boolean' },
   },
-  schema: object({
-    survey: shared.survey.check,
-    by: oneOf(groupings),
-    top: wholeNumber(1, 1_000_000),
-    sort: oneOf(orders).default('waste'),
-    where: array().of(string().defined()).default([]),
-    page: textList('a pattern like /journal/*').default([]),
-    group: textList('the name of a page group').default([]),
-    unweighted: yesOrNo().default(false),
-    findings: yesOrNo().default(false),
-    csv: yesOrNo().default(false),
-    markdown: yesOrNo().default(false),
-  }),
+  schema,
   examples: [
     ['rank', 'the slots that waste the most, on all pages of one template together'],
     ['rank --by image --top 5', 'the five files that waste the most'],
@@ -58,42 +56,5 @@ export const rankCommand = defineCommand({
     ['rank --by image --top 1000 --csv > waste.csv', 'all of it, for a spreadsheet'],
     ['rank --json | jq .perVisit.wasteBytes', 'one number'],
   ],
-  run: async (settings, { policy }, { screen, task, print, say }) => {
-    const { csv, markdown, json, unweighted, sort } = settings;
-    onlyOneForm({ json, csv, markdown });
-    const by = settings.by ?? 'family';
-    const top = settings.top ?? usualRows;
-    const { Workspace } = await import('../../store/workspace.js');
-    const { rank } = await import('../../tasks/rank.js');
-    const workspace = Workspace.openExisting(settings.workspace);
-    try {
-      const { views } = workspace.surveys.find(settings.survey);
-      const names = views.map(({ name }) => name);
-      const { images, visits } = filtersOf(settings.where, names);
-      const only = {
-        pages: [...visits.pages, ...settings.page],
-        groups: [...visits.groups, ...settings.group],
-        views: visits.views,
-      };
-      const sheet = await rank(workspace, settings.survey, policy, { ...task, unweighted, only });
-      const found = rowsOf(sheet, { by, sort, top, filter: images, policy });
-      const narrowed = [
-        ...settings.where,
-        ...settings.page.map((pattern) => `page=${pattern}`),
-        ...settings.group.map((pattern) => `group=${pattern}`),
-      ].join(', ');
-      const { findings } = settings;
-      const drawing = { ...found, sheet, by, unweighted, narrowed, findings };
-      if (csv) say(rankCsv(drawing));
-      else if (markdown) say(rankMarkdown(drawing));
-      else
-        print(
-          () => drawRanking(drawing, screen),
-          () => rankDocument({ ...drawing, top: settings.top ?? 20 }),
-        );
-      return task.signal.aborted ? 130 : 0;
-    } finally {
-      workspace.close();
-    }
-  },
+  load: () => import('../handlers/rank.js'),
 });

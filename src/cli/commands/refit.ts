@@ -1,9 +1,14 @@
 import { object, string } from 'yup';
-import { drawRefit } from '../../output/terminal/refit.js';
 import { defineCommand } from '../command.js';
 import { shared } from '../common-options.js';
 
 const top = shared.top(20, 'files');
+
+export const schema = object({
+  out: string().required('the folder to write to, given with --out'),
+  survey: shared.survey.check,
+  top: top.check,
+});
 
 export const refitCommand = defineCommand({
   call: 'refit',
@@ -17,32 +22,10 @@ export const refitCommand = defineCommand({
     survey: shared.survey.option,
     top: top.option,
   },
-  schema: object({
-    out: string().required('the folder to write to, given with --out'),
-    survey: shared.survey.check,
-    top: top.check,
-  }),
+  schema,
   examples: [
     ['refit --out refit', 'the files of the newest survey, below refit/'],
     ['refit --survey before --out refit --json', 'and the manifest on stdout'],
   ],
-  run: async (
-    { workspace: folder, out, survey, top: rows },
-    { policy },
-    { screen, task, print },
-  ) => {
-    const { Workspace } = await import('../../store/workspace.js');
-    const { refit } = await import('../../tasks/refit.js');
-    const workspace = Workspace.openExisting(folder);
-    try {
-      const result = await refit(workspace, survey, out, policy, task);
-      print(
-        () => drawRefit({ ...result, ...result.manifest }, rows, screen),
-        () => ({ ...result.manifest, folder: result.folder, unchanged: result.unchanged }),
-      );
-      return result.interrupted ? 130 : 0;
-    } finally {
-      workspace.close();
-    }
-  },
+  load: () => import('../handlers/refit.js'),
 });

@@ -1,17 +1,5 @@
-import type { InferType } from 'yup';
-import { viewsOfAudience } from '../../core/audience.js';
-import { SettingError, UsageError } from '../../core/errors.js';
-import { chooseViews } from '../../core/view.js';
-import type { View } from '../../core/view.js';
-import { surveyDocument } from '../../output/json/survey.js';
-import { drawSurvey } from '../../output/terminal/survey.js';
-import { accessesOf } from '../access-settings.js';
 import { defineCommand } from '../command.js';
-import { hostMapOf } from '../common-options.js';
-import type { Ground } from '../config-file.js';
-import { defaultPages, queryRuleOf, surveyOptions, surveySchema } from '../survey-options.js';
-
-type Settings = InferType<typeof surveySchema>;
+import { surveyOptions, surveySchema } from '../survey-options.js';
 
 export const surveyCommand = defineCommand({
   call: 'survey [start..]',
@@ -28,90 +16,5 @@ export const surveyCommand = defineCommand({
     ["survey http://staging.test/ --basic 'staging.test=$LOGIN'", 'with LOGIN=user:password set'],
     ['survey --resume', 'go on where Ctrl-C or a power cut ended the last one'],
   ],
-  run: async (settings, ground, { screen, task, print }) => {
-    const { start, resume, list, sitemap } = settings;
-    const given = start.length > 0 || sitemap.length > 0 || list !== undefined;
-    if (resume === given)
-      throw new UsageError(
-        resume ? 'a survey is resumed from where it began' : 'say where to begin',
-        {
-          hint: resume
-            ? 'leave the starts, the list and the sitemaps out'
-            : 'give an address or a folder, --list, --sitemap, or --resume',
-        },
-      );
-    const { Workspace } = await import('../../store/workspace.js');
-    const { resumeSurvey, survey } = await import('../../tasks/survey.js');
-    const common = {
-      ...task,
-      policy: ground.policy,
-      groups: ground.groups,
-      tabs: settings.tabs,
-      hosts: hostMapOf(settings.mapHost),
-      ignoreRobots: settings.ignoreRobots,
-      userAgent: settings.userAgent,
-      pace: settings.pace,
-      retries: settings.retries,
-      limits: { load: settings.timeout * 1000, images: 8_000 },
-      accesses: accessesOf(ground.access, settings, process.env),
-      browserState: settings.browserState,
-      anyCertificate: settings.anyCertificate,
-      noBodies: !settings.bodies,
-      noEncodes: !settings.encode,
-    };
-    const views = await viewsFor(settings, ground);
-    const scope = await scopeOf(settings);
-    const workspace = Workspace.open(settings.workspace);
-    try {
-      const result = resume
-        ? await resumeSurvey(workspace, { ...common, survey: settings.survey })
-        : await survey(workspace, start, {
-            ...common,
-            views,
-            scope,
-            list,
-            sitemaps: sitemap,
-            label: settings.label,
-          });
-      print(
-        () => drawSurvey(result, settings.top, screen),
-        () => surveyDocument(result),
-      );
-      if (result.interrupted) return 130;
-      return result.pages.some(({ error, status }) => error === null || status !== null) ? 0 : 3;
-    } finally {
-      workspace.close();
-    }
-  },
+  load: () => import('../handlers/survey.js'),
 });
-
-async function scopeOf(settings: Settings) {
-  const { start, list, perGroup, include, exclude, within, ignoreCanonical } = settings;
-  const { readAddressList } = await import('../../crawl/address-list.js');
-  const listed = list === undefined ? 0 : readAddressList(list).length;
-  return {
-    pages: settings.pages ?? Math.max(defaultPages, listed),
-    depth: settings.depth ?? (start.length > 0 ? undefined : 0),
-    perGroup,
-    include,
-    exclude,
-    within,
-    query: queryRuleOf(settings.query),
-    ignoreCanonical,
-  };
-}
-
-/** The views of the audience, or those of the config file; of them, those that were asked for. */
-async function viewsFor(
-  { audience, viewsMax, view }: Settings,
-  ground: Ground,
-): Promise<readonly View[]> {
-  const { readAudience } = await import('../../crawl/audience-file.js');
-  const views =
-    audience === undefined ? ground.views : viewsOfAudience(readAudience(audience), viewsMax);
-  if (view.length === 0) return views;
-  const unknown = view.find((name) => !views.some((one) => one.name === name));
-  if (unknown === undefined) return chooseViews(views, view);
-  const names = views.map(({ name }) => name).join(', ');
-  throw new SettingError(`--view: found ${JSON.stringify(unknown)}, allowed is one of ${names}`);
-}

@@ -3,6 +3,7 @@ import type { Grouping } from '../../core/groupings.js';
 import type { Portion } from '../../core/portion.js';
 import { wholePortions } from '../../core/portion.js';
 import type { RankedImage } from '../../core/ranked-image.js';
+import { totalsOf } from '../../core/ranking.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 export interface RankDocumentSource extends RankedRows {
@@ -16,13 +17,13 @@ export interface RankDocumentSource extends RankedRows {
 /** A ranking as the document `zealous-lynx.rank/1`; `top` limits rows and images, not the totals. */
 export function rankDocument(source: RankDocumentSource) {
   const { sheet, by, rows, thirdParty, total, thirdPartyTotal, leftOut, unweighted, top } = source;
-  const { survey, pages, totals, unplaced, weights, unmatchedRules } = sheet;
+  const { survey, pages, unplaced, weights, unmatchedRules } = sheet;
   const { images } = source;
   const { rows: portions } = wholePortions(images.map(({ perVisit }) => perVisit));
   return {
     format: 'zealous-lynx.rank/1',
     survey: surveyHeadDocument(survey, pages.length),
-    totals,
+    totals: totalsOf(sheet),
     weights: { unweighted, ...weights },
     perVisit: { ...total, thirdParty: thirdPartyTotal },
     by,

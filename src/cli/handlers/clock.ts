@@ -1,0 +1,131 @@
+import { conditionsLine } from '../../core/conditions.js';
+import { SettingError, UsageError } from '../../core/errors.js';
+import { describeNetwork } from '../../core/network.js';
+import { loadFindingsOf } from '../../core/load-findings/index.js';
+import { chooseRequests } from '../../core/request-view.js';
+import { medianRun, summariseSession } from '../../core/session.js';
+import { clockDocument, clockSetDocument } from '../../output/json/clock.js';
+import { requestsCsv } from '../../output/request-table.js';
+import { waterfallSvg } from '../../output/svg/waterfall.js';
+import { drawSession } from '../../output/terminal/clock.js';
+import { count } from '../../output/units.js';
+import type { ClockResult } from '../../tasks/clock.js';
+import { hostMapOf } from '../common-options.js';
+import type { Io } from '../io.js';
+import { onlyOneForm } from '../one-form.js';
+import { program } from '../program.js';
+import { choiceOf, writePictures } from '../request-options.js';
+import type { RequestSettings } from '../request-options.js';
+import type { Handler } from '../command.js';
+import type { schema } from '../commands/clock.js';
+
+export const handler: Handler<typeof schema> = async (
+  settings,
+  { views, networks, policy },
+  io,
+) => {
+  const { har, page } = settings;
+  if ((har === undefined) === (page.length === 0))
+    throw new UsageError(
+      har === undefined ? 'say which pages to load' : 'either pages or --har, not both',
+      { hint: 'clock <page…> loads pages, clock --har FILE reads a recording' },
+    );
+  onlyOneForm({ json: settings.json, csv: settings.csv });
+  if (har !== undefined) return tell(await readRecording(har, io), settings, io);
+  const { task } = io;
+  const network = byName('--network', settings.network, networks, (one) => describeNetwork(one));
+  const view = byName('--view', settings.view ?? views[0]!.name, views, ({ name }) => name);
+  const { Workspace } = await import('../../store/workspace.js');
+  const { clock } = await import('../../tasks/clock.js');
+  const workspace = Workspace.open(settings.workspace);
+  try {
+    const { results, interrupted } = await clock(workspace, page, {
+      ...task,
+      label: settings.label,
+      runs: settings.runs,
+      network,
+      view,
+      cpuFactor: settings.cpu,
+      quietWindow: settings.quietWindow,
+      noInteractive: !settings.interactive,
+      warm: settings.warm,
+      hosts: hostMapOf(settings.mapHost),
+      policy,
+      creator: program,
+    });
+    await tell(results, settings, io);
+    return interrupted ? 130 : 0;
+  } finally {
+    workspace.close();
+  }
+};
+
+type Sheets = readonly ClockResult[];
+
+/** What a HAR file tells, as if its pages had been loaded here. */
+async function readRecording(file: string, { log }: Io): Promise<Sheets> {
+  const { readHarFile } = await import('../../tasks/read-har.js');
+  const { sessions, defects } = await readHarFile(file);
+  for (const { words, entries } of defects)
+    log.warn(`${count(entries, 'entry', 'entries')}: ${words}`);
+  return sessions.map((session) => ({
+    session,
+    summary: summariseSession(session),
+    medianRun: medianRun(session),
+    findings: loadFindingsOf(medianRun(session), session.conditions?.network ?? null),
+    harFile: file,
+  }));
+}
+
+interface Telling extends RequestSettings {
+  readonly csv: boolean;
+}
+
+/** Prints sessions, and draws their waterfalls into the files that were named. */
+async function tell(sheets: Sheets, telling: Telling, { screen, print, say }: Io): Promise<number> {
+  const choice = choiceOf(telling);
+  const pictures = sheets.map(
+    ({ session, medianRun: run }) =>
+      () =>
+        waterfallSvg({
+          title: session.page,
+          subtitle: conditionsLine(session.conditions),
+          markers: run.markers,
+          chosen: chooseRequests(run.requests, choice),
+        }),
+  );
+  await writePictures(pictures, telling);
+  if (telling.csv)
+    say(
+      sheets
+        .map(({ session, medianRun: { requests } }) =>
+          requestsCsv(session.page, chooseRequests(requests, { ...choice, top: Infinity }).rows),
+        )
+        .map((table, index) => (index === 0 ? table : table.slice(table.indexOf('\n') + 1)))
+        .join('\r\n'),
+    );
+  else
+    print(
+      () => sheets.map((sheet) => drawSession(sheet, choice, screen)).join('\n\n'),
+      () => documentOf(sheets),
+    );
+  return 0;
+}
+
+function documentOf(results: readonly ClockResult[]) {
+  const documents = results.map(clockDocument);
+  return documents.length === 1 ? documents[0] : clockSetDocument(documents);
+}
+
+function byName<Item extends { readonly name: string }>(
+  option: string,
+  name: string,
+  items: readonly Item[],
+  describe: (item: Item) => string,
+): Item {
+  const found = items.find((item) => item.name === name);
+  if (found) return found;
+  throw new SettingError(
+    `${option}: found ${JSON.stringify(name)}, allowed is one of ${items.map(describe).join(', ')}`,
+  );
+}
