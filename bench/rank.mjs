@@ -154,5 +154,6 @@ function generate(folder, placements) {
     });
   }
   workspace.surveys.finish(head.id, new Date().toISOString());
+  workspace.pages.seal(head.id);
   workspace.close();
 }

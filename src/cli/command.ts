@@ -55,8 +55,9 @@ export function defineCommand<Schema extends AnyObjectSchema>(
       builder: (argv: Argv) => {
         for (const [name, describe] of Object.entries(command.positionals ?? {}))
           argv.positional(name, { describe, type: 'string', default: undefined });
+        if (!asksForHelp) return argv.options(silent(options));
         for (const [call, words] of command.examples) argv.example(`$0 ${call}`, words);
-        return argv.options(asksForHelp ? options : silent(options));
+        return argv.options(options);
       },
       handler: async (argv) => {
         let verbose = argv['verbose'] === true;

@@ -41,7 +41,7 @@ export function familyOf(
  * What the audience needs of pictures, visit by visit; the bytes at other widths than those that were encoded follow
  * the exponent that each picture's own encodes have.
  *
- * @param rows of the ledger; those of one file one after the other
+ * @param rows of the ledger
  * @param images by place in the list of files
  */
 export function demandsOf(
@@ -49,25 +49,26 @@ export function demandsOf(
   ledger: Ledger,
   images: ReadonlyMap<number, RankedImage>,
 ): Demand[] {
+  const weights = new Float64Array(ledger.judged.length);
+  const fileOf = new Int32Array(ledger.judged.length).fill(-1);
+  for (let at = 0; at < rows.length; at++) {
+    const row = rows[at]!;
+    const judgement = ledger.judgement[row]!;
+    fileOf[judgement] = ledger.file[row]!;
+    weights[judgement]! += ledger.weights[ledger.visit[row]!]!;
+  }
   const demands: Demand[] = [];
-  for (let from = 0, to = 0; from < rows.length; from = to) {
-    const file = ledger.file[rows[from]!]!;
-    const widths = new Map<number, number>();
-    for (; to < rows.length && ledger.file[rows[to]!] === file; to++) {
-      const row = rows[to]!;
-      const { need } = ledger.judged[ledger.judgement[row]!]!;
-      const weight = ledger.weights[ledger.visit[row]!]!;
-      if (need) widths.set(need.width, (widths.get(need.width) ?? 0) + weight);
-    }
-    const image = images.get(file);
-    if (!image?.encoded?.need || !image.file.intrinsic) continue;
+  for (let judgement = 0; judgement < fileOf.length; judgement++) {
+    if (fileOf[judgement]! < 0) continue;
+    const image = images.get(fileOf[judgement]!);
+    const width = ledger.judged[judgement]!.need?.width;
+    if (width === undefined || !image?.encoded?.need || !image.file.intrinsic) continue;
     const { steps, need } = image.encoded;
     const widest = image.file.intrinsic.width;
-    for (const [width, weight] of widths) {
-      const bytesAt = (wide: number) =>
-        weight * steps.best * (Math.min(wide, widest) / need.width) ** (2 * steps.exponent);
-      demands.push({ width, bytesAt });
-    }
+    const weight = weights[judgement]!;
+    const bytesAt = (wide: number) =>
+      weight * steps.best * (Math.min(wide, widest) / need.width) ** (2 * steps.exponent);
+    demands.push({ width, bytesAt });
   }
   return demands;
 }
@@ -78,15 +79,14 @@ const grain = 16;
 /** The widest of the slots of a family, at every width of the viewport. */
 function widestCurve(
   rows: DeliveryRows,
-  { deciding, visit }: Ledger,
-  { placements, curveOf }: SurveyFacts,
+  { deciding }: Ledger,
+  { placements }: SurveyFacts,
 ): readonly CurvePiece[] | null {
-  const { shape } = placements.columns;
   const curves = new Set<readonly CurvePiece[]>();
-  for (const row of rows) {
-    const placement = deciding[row]!;
+  for (let at = 0; at < rows.length; at++) {
+    const placement = deciding[rows[at]!]!;
     if (placement < 0) continue;
-    const curve = curveOf(visit[row]!, shape[placement]!);
+    const curve = placements.curveAt(placement);
     if (curve && curve.length > 0) curves.add(curve);
   }
   const all = [...curves];

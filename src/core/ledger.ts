@@ -72,10 +72,12 @@ export class Ledger {
   readonly amounts: readonly number[];
   /** How much each visit counts. */
   readonly weights: Float64Array;
+  /** The encode of each file that has one. */
+  readonly encoded: readonly (Encoded | undefined)[];
   readonly placements: ByPlace;
   readonly answers: ByPlace;
 
-  constructor(columns: Omit<Ledger, 'length' | 'rows' | 'rowsOf' | 'at' | 'sum'>) {
+  constructor(columns: Omit<Ledger, 'length' | 'rows' | 'rowsOf' | 'at' | 'wasteByFile' | 'sum'>) {
     this.file = columns.file;
     this.visit = columns.visit;
     this.deciding = columns.deciding;
@@ -85,6 +87,7 @@ export class Ledger {
     this.judged = columns.judged;
     this.amounts = columns.amounts;
     this.weights = columns.weights;
+    this.encoded = columns.encoded;
     this.placements = columns.placements;
     this.answers = columns.answers;
   }
@@ -121,11 +124,22 @@ export class Ledger {
     };
   }
 
+  /** What an average visit wastes of each file, in bytes. */
+  wasteByFile(): Float64Array {
+    const sums = new Float64Array(this.starts.length - 1);
+    const wasted = Float64Array.from(this.judged, ({ waste }) => waste?.wasteBytes ?? 0);
+    for (let row = 0; row < this.length; row++)
+      sums[this.file[row]!]! += wasted[this.judgement[row]!]! * this.weights[this.visit[row]!]!;
+    return sums;
+  }
+
   /** The weighted sum of some rows. */
   sum(rows: DeliveryRows): Portion {
     const sum = new PortionSum();
-    for (const row of rows)
+    for (let at = 0; at < rows.length; at++) {
+      const row = rows[at]!;
       sum.add(this.amounts, this.judgement[row]!, this.weights[this.visit[row]!]!);
+    }
     return sum.done();
   }
 }
@@ -135,7 +149,8 @@ export function openLedger(facts: SurveyFacts, judgement: Judgement): Ledger {
   const { files } = facts;
   const placements = byPlace(facts.placements.columns.file, files.length);
   const answers = byPlace(facts.responses.columns.file, files.length);
-  const encoded = new Map(facts.encoded.map((result) => [result.contentHash, result]));
+  const byHash = new Map(facts.encoded.map((result) => [result.contentHash, result]));
+  const encoded = files.map(({ contentHash }) => byHash.get(contentHash));
   const weights = Float64Array.from(facts.visits, (visit) =>
     visit.measured ? judgement.weights.of(visit) : 0,
   );
@@ -150,7 +165,7 @@ export function openLedger(facts: SurveyFacts, judgement: Judgement): Ledger {
   let row = 0;
   for (let at = 0; at < files.length; at++) {
     const one = files[at]!;
-    const judge = new FileJudge(one, encoded.get(one.contentHash), facts, judgement, book);
+    const judge = new FileJudge(one, encoded[at], facts, judgement, book);
     let place = placements.starts[at]!;
     let answer = answers.starts[at]!;
     const [lastPlace, lastAnswer] = [placements.starts[at + 1]!, answers.starts[at + 1]!];
@@ -182,6 +197,7 @@ export function openLedger(facts: SurveyFacts, judgement: Judgement): Ledger {
     judged: book.judged,
     amounts: book.amounts,
     weights,
+    encoded,
     placements,
     answers,
   });

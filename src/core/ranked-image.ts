@@ -57,19 +57,13 @@ export class RankedImage {
   #whole: (Pick<Waste, 'sentBytes'> & { readonly waste: Waste | null }) | undefined;
 
   /** @param at place in the list of files */
-  constructor(
-    at: number,
-    encoded: Encoded | undefined,
-    facts: SurveyFacts,
-    ledger: Ledger,
-    judgement: Judgement,
-  ) {
+  constructor(at: number, facts: SurveyFacts, ledger: Ledger, judgement: Judgement) {
     this.place = at;
     this.#facts = facts;
     this.#ledger = ledger;
     this.#judgement = judgement;
     this.file = facts.files[at]!;
-    this.encoded = encoded;
+    this.encoded = ledger.encoded[at];
   }
 
   get deliveries(): readonly Delivery[] {
@@ -105,12 +99,24 @@ export class RankedImage {
     return { sentBytes: once * times, waste: this.#wholeWaste(once, times) };
   }
 
+  /** Whether any visit shows it. */
+  get #isShown(): boolean {
+    const { deciding, starts } = this.#ledger;
+    for (let row = starts[this.place]!; row < starts[this.place + 1]!; row++)
+      if (deciding[row]! >= 0) return true;
+    return false;
+  }
+
+  /** Whether its waste can be told: it can be read, where it is shown, and some element has it. */
+  get isJudged(): boolean {
+    return this.isPlaced && (this.problem === null || !this.#isShown);
+  }
+
   #wholeWaste(once: number, times: number): Waste | null {
-    const shown = this.deliveries.some(({ deciding }) => deciding >= 0);
-    if (!this.isPlaced || (this.problem !== null && shown)) return null;
+    if (!this.isJudged) return null;
     const exempt = this.rules.some((rule) => rule.exempt);
     const steps = exempt ? undefined : stepsFor(this.file, this.encoded, this.need);
-    return splitWaste(once, times, shown, steps);
+    return splitWaste(once, times, this.#isShown, steps);
   }
 
   /** Its answers, each that is different once. */
@@ -139,12 +145,10 @@ export class RankedImage {
   }
 
   get placed(): PlacedImage[] {
-    const { placements, curveOf } = this.#facts;
+    const { placements } = this.#facts;
     const { rows, starts } = this.#ledger.placements;
     return Array.from(rows.subarray(starts[this.place], starts[this.place + 1]), (row) => {
-      const placement = placements.at(row);
-      const { visit, shape } = placements.columns;
-      return Object.assign(placement, { curve: () => curveOf(visit[row]!, shape[row]!) });
+      return Object.assign(placements.at(row), { curve: () => placements.curveAt(row) });
     });
   }
 

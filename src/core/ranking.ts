@@ -67,10 +67,9 @@ export function rankImages(
     isForeign: ({ thirdParty, url }) => thirdParty && !own.has(hostOf(url)),
   };
   const ledger = openLedger(facts, judgement);
-  const encoded = new Map(facts.encoded.map((result) => [result.contentHash, result]));
-  const images = files.flatMap((file, at) =>
+  const images = files.flatMap((_, at) =>
     ledger.starts[at + 1]! > ledger.starts[at]!
-      ? new RankedImage(at, encoded.get(file.contentHash), facts, ledger, judgement)
+      ? new RankedImage(at, facts, ledger, judgement)
       : [],
   );
   const { visitsAMonth, guessedPages } = weights;
@@ -78,19 +77,19 @@ export function rankImages(
     facts,
     ledger,
     perVisit: ledger.sum(ledger.rows),
-    images: images.sort(byWaste),
+    images: images.sort(byWaste(ledger.wasteByFile())),
     weights: { visitsAMonth, guessedPages },
     unplaced: images.filter(({ isPlaced }) => !isPlaced).length,
     unmatchedRules: needs.unmatchedRules,
   };
 }
 
-function byWaste(a: RankedImage, b: RankedImage): number {
-  return (
-    b.perVisit.wasteBytes - a.perVisit.wasteBytes ||
+/** @param perVisit bytes that an average visit wastes, by the place of the file */
+function byWaste(perVisit: Float64Array): (a: RankedImage, b: RankedImage) => number {
+  return (a, b) =>
+    perVisit[b.place]! - perVisit[a.place]! ||
     (b.waste?.wasteBytes ?? -1) - (a.waste?.wasteBytes ?? -1) ||
-    (a.url < b.url ? -1 : 1)
-  );
+    (a.url < b.url ? -1 : 1);
 }
 
 /** Totals of the files, each once: the sums of what the rows of `images` say. */

@@ -28,13 +28,20 @@ export interface PlacementColumns {
   readonly alt: Column;
   /** Place in the list of files; −1 when none arrived. */
   readonly file: Column;
+  /** Place in the list of slot curves; −1 where the element was not swept. */
+  readonly curve: Column;
 }
+
+/** The names of those columns. */
+export const placementColumns = ['visit', 'shape', 'url', 'alt', 'file', 'curve'] as const;
 
 /** What the columns of placements are places in. */
 export interface PlacementLists {
   readonly shapes: readonly PlacementShape[];
   readonly addresses: readonly string[];
   readonly alts: readonly string[];
+  /** Each that is different once. */
+  readonly curves: readonly (readonly CurvePiece[])[];
 }
 
 /** All placements of a survey; row by row, a placement is put together when it is asked for. */
@@ -76,6 +83,11 @@ export class PlacementTable {
     };
   }
 
+  /** The slot curve of a row's element; `null` where it was not swept. */
+  curveAt(row: number): readonly CurvePiece[] | null {
+    return this.lists.curves[this.columns.curve[row]!] ?? null;
+  }
+
   *[Symbol.iterator](): Generator<Placement> {
     for (let row = 0; row < this.length; row++) yield this.at(row);
   }
@@ -93,6 +105,9 @@ export interface AnswerColumns {
   readonly answer: Column;
   readonly file: Column;
 }
+
+/** The names of those columns. */
+export const answerColumns = ['visit', 'answer', 'file'] as const;
 
 /** All answers that images came with, or did not. */
 export class AnswerTable {
@@ -127,12 +142,6 @@ export class AnswerTable {
     return new AnswerTable(rowsOf(this.columns, keep), this.answers, this.#visits);
   }
 }
-
-/**
- * The slot curve of the element of a shape, by its place in the list, on the page of a visit; `null` where it was not
- * swept. Curves that are the same are the same list.
- */
-export type CurveOf = (visit: number, shape: number) => readonly CurvePiece[] | null;
 
 /** Rows of a table under the places that they belong to: `rows` from `starts[place]` to before `starts[place + 1]`. */
 export interface ByPlace {

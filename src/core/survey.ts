@@ -3,7 +3,7 @@ import type { ImageFile } from './image-file.js';
 import type { Size } from './size.js';
 import type { EncodedSteps } from './waste.js';
 import type { EncodedFormat, Nature } from './policy.js';
-import type { AnswerTable, CurveOf, PlacementTable } from './survey-tables.js';
+import type { AnswerTable, PlacementTable } from './survey-tables.js';
 import type { View } from './view.js';
 import type { VisitKey } from './weight.js';
 
@@ -110,6 +110,5 @@ export interface SurveyFacts {
   readonly files: readonly ImageFile[];
   readonly placements: PlacementTable;
   readonly responses: AnswerTable;
-  readonly curveOf: CurveOf;
   readonly encoded: readonly Encoded[];
 }

@@ -1,3 +1,5 @@
+import { groupBy } from './group-by.js';
+
 /** Pixels that a part of the audience needs of a picture. */
 export interface Demand {
   /** Pixels across. */
@@ -101,15 +103,15 @@ interface Step {
 
 /** Demands under their widths, ascending; the finest differences are given up where there are too many. */
 function inSteps(demands: readonly Demand[]): Step[] {
-  const sorted = demands.toSorted((a, b) => a.width - b.width);
-  const different = new Set(sorted.map(({ width }) => width)).size;
-  const least = sorted[0]?.width ?? 0;
-  const grain = different <= maxWidths ? 0 : (sorted.at(-1)!.width - least) / maxWidths;
+  const byWidth = [...groupBy(demands, ({ width }) => width)].sort(([a], [b]) => b - a);
+  const [[most] = [0]] = byWidth;
+  const [least] = byWidth.at(-1) ?? [0];
+  const grain = byWidth.length <= maxWidths ? 0 : (most - least) / maxWidths;
   const steps: Step[] = [];
-  for (const demand of sorted.toReversed()) {
-    const last = steps[0];
-    if (last && last.width - demand.width <= grain) last.demands.push(demand);
-    else steps.unshift({ width: demand.width, demands: [demand] });
+  for (const [width, some] of byWidth) {
+    const last = steps.at(-1);
+    if (last && last.width - width <= grain) for (const demand of some) last.demands.push(demand);
+    else steps.push({ width, demands: some });
   }
-  return steps;
+  return steps.reverse();
 }

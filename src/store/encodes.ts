@@ -1,4 +1,5 @@
 import type Database from 'libsql';
+import { groupBy } from '../core/group-by.js';
 import { allRows } from './all-rows.js';
 import type { Size } from '../core/size.js';
 import type { Encoded } from '../core/survey.js';
@@ -39,13 +40,13 @@ export class EncodeStore {
     policy: string,
   ): (contentHash: string, need: Size | null) => Encoded | undefined {
     const rows = this.#ofSurvey(policy, surveyId);
-    const results = new Map(
-      rows.map(([hash, width, height, result]) => [`${hash} ${width} ${height}`, result]),
-    );
+    const results = groupBy(rows, ([hash]) => hash);
     return (contentHash, need) => {
       const { width, height } = need ?? noSize;
-      const result = results.get(`${contentHash} ${width} ${height}`);
-      return result === undefined ? undefined : toEncoded(contentHash, need, result);
+      const result = results
+        .get(contentHash)
+        ?.find(([, wide, high]) => wide === width && high === height);
+      return result && toEncoded(contentHash, need, result[3]);
     };
   }
 

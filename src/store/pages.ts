@@ -14,8 +14,10 @@ import { allRows } from './all-rows.js';
 import { imageColumns, toImageFile } from './images.js';
 import type { ImageRow } from './images.js';
 import { readVisits } from './read-survey.js';
-import { toPage } from './rows.js';
+import type { SurveyTables } from './read-survey.js';
+import { pageColumns, toPage } from './rows.js';
 import type { PageRow } from './rows.js';
+import { SealedSurveys } from './sealed-surveys.js';
 import { TermStore } from './terms.js';
 import { toVisitDocument } from './visit-document.js';
 import type { VisitFacts } from './visit-document.js';
@@ -44,6 +46,7 @@ export type SurveyedFacts = Omit<SurveyFacts, 'encoded'>;
 export class PageStore {
   readonly #database: Database.Database;
   readonly #terms: TermStore;
+  readonly #sealed: SealedSurveys;
   // Prepared once: a crawl runs each of them thousands of times.
   readonly #addPage: Database.Statement;
   readonly #addVisit: Database.Statement;
@@ -54,6 +57,7 @@ export class PageStore {
   constructor(database: Database.Database) {
     this.#database = database;
     this.#terms = new TermStore(database);
+    this.#sealed = new SealedSurveys(database);
     this.#addPage = database.prepare(
       `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
          bytes_by_type, curves, shape)
@@ -73,6 +77,7 @@ export class PageStore {
   ): void {
     const term = (text: string) => this.#terms.numberOf(surveyId, text);
     const keep = this.#database.transaction(() => {
+      this.#sealed.delete(surveyId);
       this.#insertFound(surveyId, found);
       const { lastInsertRowid } = this.#addPage.run(
         surveyId,
@@ -141,9 +146,17 @@ export class PageStore {
 
   /** Everything that a survey found. */
   read(head: SurveyHead): SurveyedFacts {
-    const files = this.files(head.id);
-    const found = readVisits(this.#database, this.#terms, head.id, files);
-    return { head, pages: this.list(head.id), files, ...found };
+    const tables = this.#sealed.get(head.id) ?? this.#tablesOf(head.id);
+    return { head, pages: this.list(head.id), ...tables };
+  }
+
+  /** Keeps what a survey found in the form in which it is read the fastest; to be called when it is finished. */
+  seal(surveyId: number): void {
+    this.#sealed.add(surveyId, this.#tablesOf(surveyId));
+  }
+
+  #tablesOf(surveyId: number): SurveyTables {
+    return readVisits(this.#database, this.#terms, surveyId, this.files(surveyId));
   }
 
   /** The image files that a survey found. */
@@ -159,12 +172,11 @@ export class PageStore {
 
   /** The pages of a survey, nearest to its starts first. */
   list(surveyId: number): SurveyedPage[] {
-    const rows = this.#database
-      .prepare(
-        `SELECT url, final_url, status, depth, visits, page_group, error, bytes_by_type
-         FROM page WHERE survey_id = ? ORDER BY depth, url`,
-      )
-      .all(surveyId) as PageRow[];
+    const rows = allRows<PageRow>(
+      this.#database,
+      pageColumns,
+      `SELECT ${pageColumns.join(', ')} FROM page WHERE survey_id = ? ORDER BY depth, url`,
+    )(surveyId);
     return rows.map(toPage);
   }
 

@@ -1,12 +1,18 @@
 import type Database from 'libsql';
 import type { ImageFile } from '../core/image-file.js';
+import { record } from '../core/record.js';
 import type { CurvePiece } from '../core/slot-curve.js';
-import { AnswerTable, PlacementTable } from '../core/survey-tables.js';
+import {
+  answerColumns,
+  AnswerTable,
+  placementColumns,
+  PlacementTable,
+} from '../core/survey-tables.js';
 import type {
   AnswerColumns,
-  CurveOf,
+  AnswerFacts,
   PlacementColumns,
-  PlacementShape,
+  PlacementLists,
 } from '../core/survey-tables.js';
 import type { SurveyFacts, SurveyedVisit } from '../core/survey.js';
 import { allRows } from './all-rows.js';
@@ -23,13 +29,16 @@ import {
 
 type VisitRow = [pageId: number, url: string, status: number | null, view: string, facts: string];
 
-/** The visits of a survey with their placements and answers, as tables. */
+/** The tables of a survey. */
+export type SurveyTables = Pick<SurveyFacts, 'files' | 'visits' | 'placements' | 'responses'>;
+
+/** The tables of a survey, put together from the documents of its visits. */
 export function readVisits(
   database: Database.Database,
   terms: TermStore,
   surveyId: number,
   files: readonly ImageFile[],
-): Pick<SurveyFacts, 'visits' | 'placements' | 'responses' | 'curveOf'> {
+): SurveyTables {
   const texts = terms.texts(surveyId);
   const rows = allRows<VisitRow>(
     database,
@@ -51,25 +60,30 @@ export function readVisits(
   const alts = new Terms(texts, readAlt);
   const hashes = new Terms(texts, fileOf);
   const answers = new Terms(texts, readAnswer);
+  const curves = new Terms(texts, (text) => JSON.parse(text) as CurvePiece[]);
+  const swept = sweptElements(database, surveyId, texts);
   const placed = emptyColumns(
     sum(documents.map(({ placements }) => placements.length / numbersPerPlacement)),
-    ['visit', 'shape', 'url', 'alt', 'file'],
-  ) satisfies PlacementColumns;
-  const answered = emptyColumns(sum(documents.map(({ responses }) => responses.length)), [
-    'visit',
-    'answer',
-    'file',
-  ]) satisfies AnswerColumns;
+    placementColumns,
+  );
+  const answered = emptyColumns(
+    sum(documents.map(({ responses }) => responses.length)),
+    answerColumns,
+  );
   let row = 0;
   let answer = 0;
   documents.forEach(({ placements, responses }, visit) => {
+    const curvesOfPage = swept(rows[visit]![0]);
     for (let at = 0; at < placements.length; at += numbersPerPlacement, row++) {
       const hash = placements[at + 3]!;
+      const shape = shapes.placeOf(placements[at]!);
       placed.visit[row] = visit;
-      placed.shape[row] = shapes.placeOf(placements[at]!);
+      placed.shape[row] = shape;
       placed.url[row] = addresses.placeOf(placements[at + 1]!);
       placed.alt[row] = alts.placeOf(placements[at + 2]!);
       placed.file[row] = hash === noTerm ? -1 : hashes.values[hashes.placeOf(hash)]!;
+      const curve = curvesOfPage.get(elementText(shapes.values[shape]!));
+      placed.curve[row] = curve === undefined ? -1 : curves.placeOf(curve);
     }
     for (const response of responses) {
       const place = answers.placeOf(response);
@@ -78,18 +92,33 @@ export function readVisits(
       answered.file[answer++] = fileOf(answers.values[place]!.contentHash);
     }
   });
+  const lists = {
+    shapes: shapes.values,
+    addresses: addresses.values,
+    alts: alts.values,
+    curves: curves.values,
+  };
+  return tablesOf({ placed, answered, lists, answers: answers.values, visits, files });
+}
+
+/** What the tables of a survey are made of. */
+export interface TableParts {
+  readonly placed: PlacementColumns;
+  readonly answered: AnswerColumns;
+  readonly lists: PlacementLists;
+  readonly answers: readonly AnswerFacts[];
+  readonly visits: readonly SurveyedVisit[];
+  readonly files: readonly ImageFile[];
+}
+
+export function tablesOf(parts: TableParts): SurveyTables {
+  const { placed, answered, lists, answers, visits, files } = parts;
   const contents = files.map(({ contentHash }) => contentHash);
-  const pageIds = rows.map(([pageId]) => pageId);
   return {
+    files,
     visits,
-    placements: new PlacementTable(
-      placed,
-      { shapes: shapes.values, addresses: addresses.values, alts: alts.values },
-      visits,
-      contents,
-    ),
-    responses: new AnswerTable(answered, answers.values, visits),
-    curveOf: curvesOf(database, surveyId, pageIds, shapes.values, texts),
+    placements: new PlacementTable(placed, lists, visits, contents),
+    responses: new AnswerTable(answered, answers, visits),
   };
 }
 
@@ -101,8 +130,7 @@ function emptyColumns<Name extends string>(
   length: number,
   names: readonly Name[],
 ): Record<Name, Int32Array> {
-  const entries = names.map((name) => [name, new Int32Array(length)]);
-  return Object.fromEntries(entries) as Record<Name, Int32Array>;
+  return record(names, () => new Int32Array(length));
 }
 
 /** Terms of one kind: those that occur, numbered as they do, and read once. */
@@ -131,37 +159,28 @@ class Terms<Value> {
   }
 }
 
-/** Reads the slot curves of a survey when one of them is first asked for. */
-function curvesOf(
+/** The swept elements of the pages of a survey: the numbers of the terms of their slot curves, by the element. */
+function sweptElements(
   database: Database.Database,
   surveyId: number,
-  pageIds: readonly number[],
-  shapes: readonly PlacementShape[],
   texts: ReadonlyMap<number, string>,
-): CurveOf {
-  let kept: ReadonlyMap<number, string> | undefined;
-  const readKept = allRows<[number, string]>(
-    database,
-    ['id', 'curves'],
-    'SELECT id, curves FROM page WHERE survey_id = ?',
+): (page: number) => ReadonlyMap<string, number> {
+  const kept = new Map(
+    allRows<[number, string]>(
+      database,
+      ['id', 'curves'],
+      'SELECT id, curves FROM page WHERE survey_id = ?',
+    )(surveyId),
   );
-  const pieces = new Terms(texts, (text) => JSON.parse(text) as CurvePiece[]);
   const pages = new Map<number, ReadonlyMap<string, number>>();
-  const readPage = (page: number) => {
-    kept ??= new Map(readKept(surveyId));
+  return (page) => {
+    const known = pages.get(page);
+    if (known) return known;
     const numbers = JSON.parse(kept.get(page) ?? '[]') as number[];
     const curves = new Map<string, number>();
     for (let at = 0; at < numbers.length; at += 2)
       curves.set(texts.get(numbers[at]!) ?? '', numbers[at + 1]!);
+    pages.set(page, curves);
     return curves;
-  };
-  const elements: string[] = [];
-  return (visit, shape) => {
-    const page = pageIds[visit]!;
-    const element = (elements[shape] ??= elementText(shapes[shape]!));
-    let curves = pages.get(page);
-    if (!curves) pages.set(page, (curves = readPage(page)));
-    const term = curves.get(element);
-    return term === undefined ? null : pieces.values[pieces.placeOf(term)]!;
   };
 }

@@ -12,28 +12,40 @@ export interface SurveyRow {
   readonly plan: string;
 }
 
-export interface PageRow {
-  readonly url: string;
-  readonly final_url: string;
-  readonly status: number | null;
-  readonly depth: number;
-  readonly visits: number | null;
-  readonly page_group: string | null;
-  readonly error: string | null;
-  readonly bytes_by_type: string;
-}
+export const pageColumns = [
+  'url',
+  'final_url',
+  'status',
+  'depth',
+  'visits',
+  'page_group',
+  'error',
+  'bytes_by_type',
+] as const;
 
-export function toPage(row: PageRow): SurveyedPage {
-  return {
-    url: row.url,
-    finalUrl: row.final_url,
-    status: row.status,
-    depth: row.depth,
-    visits: row.visits,
-    group: row.page_group,
-    error: row.error,
-    bytesByType: JSON.parse(row.bytes_by_type) as BytesByType,
-  };
+export type PageRow = readonly [
+  url: string,
+  finalUrl: string,
+  status: number | null,
+  depth: number,
+  visits: number | null,
+  group: string | null,
+  error: string | null,
+  bytesByType: string,
+];
+
+export function toPage([
+  url,
+  finalUrl,
+  status,
+  depth,
+  visits,
+  group,
+  error,
+  bytesByType,
+]: PageRow): SurveyedPage {
+  const bytes = JSON.parse(bytesByType) as BytesByType;
+  return { url, finalUrl, status, depth, visits, group, error, bytesByType: bytes };
 }
 
 export function toHead(row: SurveyRow): SurveyHead {

@@ -3,7 +3,7 @@ import { packVisits } from './pack-visits.js';
 import { shareTerms } from './share-terms.js';
 
 /** The version of the workspace that this program writes. */
-export const schemaVersion = 3;
+export const schemaVersion = 4;
 
 type Migration = string | ((database: Database.Database) => void);
 
@@ -165,4 +165,11 @@ export const migrations: readonly Migration[] = [
     `);
     shareTerms(database);
   },
+  `
+  CREATE TABLE sealed (
+    survey_id INTEGER PRIMARY KEY REFERENCES survey(id) ON DELETE CASCADE,
+    columns BLOB NOT NULL,
+    lists TEXT NOT NULL
+  );
+  `,
 ];

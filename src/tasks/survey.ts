@@ -220,7 +220,10 @@ async function work(
         const needs = needsOfPlacements(facts, options.policy);
         await weigh(workspace, facts, options.policy, needs, options);
       }
-      if (!signal?.aborted) surveys.finish(head.id, new Date().toISOString());
+      if (!signal?.aborted) {
+        surveys.finish(head.id, new Date().toISOString());
+        pages.seal(head.id);
+      }
       return resultOf(workspace, head.id, signal?.aborted ?? false);
     } finally {
       signal?.removeEventListener('abort', stop);

@@ -62,7 +62,7 @@ describe('the schema', () => {
         markup: null,
       },
     ]);
-    expect(facts.curveOf(0, 0)).toEqual([{ from: 320, to: 2560, a: 0, b: 20 }]);
+    expect(facts.placements.curveAt(0)).toEqual([{ from: 320, to: 2560, a: 0, b: 20 }]);
     expect(workspace.surveys.list()).toMatchObject([{ label: 'old', files: 1, bytes: 900 }]);
     workspace.close();
   });

@@ -137,12 +137,36 @@ describe('Workspace', () => {
     expect(facts.visits).toEqual([{ page, view, measured: true }]);
     expect([...facts.responses]).toEqual(responses.map((one) => ({ ...one, page, view })));
     expect([...facts.placements]).toEqual(placements.map((one) => ({ ...one, page, view })));
-    expect(facts.curveOf(0, 0)).toEqual(record.curves[0]!.pieces);
+    expect(facts.placements.curveAt(0)).toEqual(record.curves[0]!.pieces);
     expect(second.pages.shapes(head.id)).toEqual([{ url: page, shape: record.shape }]);
     expect(second.pages.skipped(head.id)).toEqual([
       { url: 'http://a.test/b.pdf', reason: 'a .pdf file' },
     ]);
     second.close();
+  });
+
+  it('gives a sealed survey back as one that is not, and takes the seal off what grows', () => {
+    const workspace = open();
+    const head = workspace.surveys.begin('sealed', now, ['http://a.test/'], defaultViews, plan);
+    const told = () => {
+      const { placements, responses, ...facts } = workspace.pages.read(head);
+      const curves = [...placements].map((_, row) => placements.curveAt(row));
+      return { ...facts, placements: [...placements], responses: [...responses], curves };
+    };
+    workspace.images.add(file);
+    workspace.pages.add(head.id, record);
+    const before = told();
+    expect(before.placements).toHaveLength(2);
+    expect(before.curves).toEqual([record.curves[0]!.pieces, null]);
+    workspace.pages.seal(head.id);
+    expect(told()).toEqual(before);
+    const second = { ...record.page, url: 'http://a.test/second' };
+    workspace.pages.add(head.id, { ...record, page: second });
+    const after = told();
+    expect(after.placements).toHaveLength(4);
+    workspace.pages.seal(head.id);
+    expect(told()).toEqual(after);
+    workspace.close();
   });
 
   it('keeps a page whole or not at all', () => {

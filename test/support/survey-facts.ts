@@ -136,17 +136,14 @@ export function surveyOf(
     fetched: 'at-once',
     markup: null,
   }));
-  const tables = tablesOf(files, placements, responses);
+  const tables = tablesOf(files, placements, responses, ({ page, selector }) =>
+    page === pageOf(0) && selector === slotSelector(0) ? slotCurve : null,
+  );
   return {
     head,
     pages,
     files,
     ...tables,
-    curveOf: (visit, shape) => {
-      const { selector } = tables.placements.lists.shapes[shape]!;
-      const swept = tables.visits[visit]!.page === pageOf(0) && selector === slotSelector(0);
-      return swept ? slotCurve : null;
-    },
     encoded: sketches.flatMap((sketch, index) => encodedOf(sketch, hash(index))),
   };
 }

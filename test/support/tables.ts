@@ -1,6 +1,13 @@
 import type { ImageFile, ImageResponse } from '../../src/core/image-file.js';
 import type { Placement } from '../../src/core/placement.js';
-import { AnswerTable, Dictionary, PlacementTable } from '../../src/core/survey-tables.js';
+import type { CurvePiece } from '../../src/core/slot-curve.js';
+import {
+  answerColumns,
+  AnswerTable,
+  Dictionary,
+  placementColumns,
+  PlacementTable,
+} from '../../src/core/survey-tables.js';
 import type { AnswerFacts, PlacementShape } from '../../src/core/survey-tables.js';
 import type { SurveyFacts, SurveyedVisit } from '../../src/core/survey.js';
 
@@ -11,6 +18,7 @@ export function tablesOf(
   files: readonly Pick<ImageFile, 'contentHash'>[],
   placements: readonly Placement[],
   responses: readonly ImageResponse[],
+  curveOf: (placement: Placement) => readonly CurvePiece[] | null = () => null,
 ): Tables {
   const hashes = files.map(({ contentHash }) => contentHash);
   const visitKeys = new Set([...placements, ...responses].map((one) => `${one.page} ${one.view}`));
@@ -25,16 +33,19 @@ export function tablesOf(
     all.toSorted((a, b) => placeIn(a) - placeIn(b));
   const shapes = new Dictionary((text: string) => JSON.parse(text) as PlacementShape);
   const texts = new Dictionary((text: string) => text);
+  const curves = new Dictionary((curve: readonly CurvePiece[]) => curve);
   const answers = new Dictionary((text: string) => JSON.parse(text) as AnswerFacts);
   const placed = inOrder(placements).map((placement) => {
     const { page, view, url, contentHash, ...shape } = placement;
     const alt = shape.markup?.alt ?? null;
+    const swept = curveOf(placement);
     return {
       visit: placeIn(placement),
       shape: shapes.placeOf(JSON.stringify(shape)),
       url: texts.placeOf(url),
       alt: alt === null ? -1 : texts.placeOf(alt),
       file: hashes.indexOf(contentHash ?? ''),
+      curve: swept ? curves.placeOf(swept) : -1,
     };
   });
   const answered = inOrder(responses).map((response) => {
@@ -43,20 +54,16 @@ export function tablesOf(
     const file = hashes.indexOf(answer.contentHash ?? '');
     return { visit: placeIn(response), answer: place, file };
   });
-  const lists = { shapes: shapes.values, addresses: texts.values, alts: texts.values };
+  const lists = {
+    shapes: shapes.values,
+    addresses: texts.values,
+    alts: texts.values,
+    curves: curves.values,
+  };
   return {
     visits,
-    placements: new PlacementTable(
-      columnsOf(['visit', 'shape', 'url', 'alt', 'file'], placed),
-      lists,
-      visits,
-      hashes,
-    ),
-    responses: new AnswerTable(
-      columnsOf(['visit', 'answer', 'file'], answered),
-      answers.values,
-      visits,
-    ),
+    placements: new PlacementTable(columnsOf(placementColumns, placed), lists, visits, hashes),
+    responses: new AnswerTable(columnsOf(answerColumns, answered), answers.values, visits),
   };
 }
 

@@ -209,7 +209,7 @@ function footnotes(drawing: RankDrawing, screen: Screen): string[] {
   const { dim, yellow } = paletteFor(screen);
   const { images, pages, unmatchedRules } = sheet;
   const failed = pages.filter(({ error }) => error !== null).length;
-  const unjudged = images.filter(({ waste }) => waste === null);
+  const unjudged = images.filter(({ isJudged }) => !isJudged);
   const more = unjudged.length - maxUnjudged;
   return [
     ...(leftOut > 0
