@@ -34,6 +34,14 @@ const demo = {
   setup: ({ onResolve }) =>
     onResolve({ filter: /^\.\.\/\.\.\/demo\// }, ({ path }) => ({ path, external: true })),
 };
+// The argument parser brings a later version of it, whose tables of characters take longer to load than a command runs.
+const stringWidth = {
+  name: 'string-width',
+  setup: ({ onResolve }) =>
+    onResolve({ filter: /^string-width$/ }, () => ({
+      path: fileURLToPath(import.meta.resolve('string-width')),
+    })),
+};
 await build({
   absWorkingDir: root,
   entryPoints: ['src/cli/main.ts'],
@@ -45,7 +53,7 @@ await build({
   platform: 'node',
   target: 'node20',
   external: native,
-  plugins: [demo],
+  plugins: [demo, stringWidth],
   legalComments: 'none',
   // Some packages are written for `require`.
   banner: {
