@@ -2,6 +2,7 @@ import type { Browser, BrowserContextOptions } from 'playwright-core';
 import { BrowserError, messageOf } from '../core/errors.js';
 import type { View } from '../core/view.js';
 import { browserVariable, findBrowser } from './find-browser.js';
+import type { SlowConnections } from './slow-connections.js';
 
 /** Where hosts really are, as `address:port`, by host name. */
 export type HostMap = Readonly<Record<string, string>>;
@@ -15,17 +16,25 @@ const quiet = [
   '--no-first-run',
 ];
 
+export interface LaunchOptions {
+  /**
+   * Keeps the frames of other origins in the process of their page, where they can be measured with it; not for
+   * timing, which that would change.
+   */
+  readonly oneProcess?: boolean;
+  /** What all connections are made through; it must know the hosts that are found elsewhere. */
+  readonly connections?: Pick<SlowConnections, 'port'> | undefined;
+}
+
 /**
  * Starts a headless browser.
  *
  * @param hosts hosts that are found elsewhere than the name service says
- * @param oneProcess keeps the frames of other origins in the process of their page, where they can be
- *   measured with it; not for timing, which that would change
  * @throws BrowserError when none is installed, or when it does not start.
  */
 export async function launchBrowser(
   hosts: HostMap = {},
-  { oneProcess = false }: { readonly oneProcess?: boolean } = {},
+  { oneProcess = false, connections }: LaunchOptions = {},
 ): Promise<Browser> {
   const executablePath = findBrowser();
   if (!executablePath)
@@ -41,7 +50,13 @@ export async function launchBrowser(
       // A page that eats memory is to lose its own renderer, and not the machine.
       '--js-flags=--max-old-space-size=1024',
     );
-  if (rules.length > 0) args.push(`--host-resolver-rules=${rules.join(',')}`);
+  if (connections)
+    // Loopback is what it is for, and what browsers by themselves do not ask a proxy for.
+    args.push(
+      `--proxy-server=socks5://127.0.0.1:${connections.port}`,
+      '--proxy-bypass-list=<-loopback>',
+    );
+  else if (rules.length > 0) args.push(`--host-resolver-rules=${rules.join(',')}`);
   // Chromium refuses its sandbox to the superuser, which is who runs in most containers.
   if (process.getuid?.() === 0) args.push('--no-sandbox');
   // Takes most of a second to load: only who needs a browser pays for it.

@@ -46,6 +46,7 @@ const passingErrors: ReadonlySet<string> = new Set([
 
 const knownErrors: Readonly<Record<string, string>> = {
   ERR_CONNECTION_REFUSED: 'nothing answers there (connection refused)',
+  ERR_SOCKS_CONNECTION_FAILED: 'nothing answers there, or there is no such host',
   ERR_NAME_NOT_RESOLVED: 'no such host',
   ERR_TOO_MANY_REDIRECTS: 'redirects in a circle',
   ERR_CONNECTION_TIMED_OUT: 'nothing answers there (timed out)',

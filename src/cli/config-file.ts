@@ -93,16 +93,16 @@ export async function readConfigFile(name: string | undefined): Promise<Record<s
       hint: 'check --config, or leave it out',
     });
   }
-  const { YAMLParseError, parse } = await import('yaml');
+  const { parseYaml, placeOf } = await import('./yaml.js');
   try {
-    const found: unknown = parse(readFileSync(path, 'utf8')) ?? {};
+    const found: unknown = parseYaml(readFileSync(path, 'utf8')) ?? {};
     if (typeof found === 'object' && !Array.isArray(found)) return found as Record<string, unknown>;
     throw new SettingError(`${path} is not a list of settings`, {
       hint: 'write one setting a line, like pages: 100',
     });
   } catch (error) {
     if (error instanceof SettingError) throw error;
-    const where = error instanceof YAMLParseError ? error.linePos?.[0] : undefined;
+    const where = placeOf(error);
     const place = where ? ` (line ${where.line}, column ${where.col})` : '';
     throw new SettingError(`${path} cannot be read${place}: ${messageOf(error)}`, {
       hint: 'mend the file, or name another one with --config',

@@ -12,6 +12,11 @@ export interface Conditions {
   readonly browser: string;
   /** Warm is what a visitor's own visit just before has left in the cache. */
   readonly cache: 'cold' | 'warm';
+  /**
+   * What connecting costs: a round trip of the network each, or what the real line takes; left out where it is not
+   * told, and the latter.
+   */
+  readonly connecting?: 'shaped' | 'real';
   /** Name and version of this program; left out by versions that did not say so. */
   readonly tool?: string;
 }
@@ -26,10 +31,11 @@ export interface Difference {
 /** The conditions as people read them, by name. */
 export function describeConditions(conditions: Conditions | null): Record<string, string> {
   if (!conditions) return { conditions: 'not told' };
-  const { view, network, cpuFactor, browser, cache, tool } = conditions;
+  const { view, network, cpuFactor, browser, cache, tool, connecting } = conditions;
   const touch = view.touch ? ', touch' : '';
   return {
     network: describeNetwork(network),
+    connecting: connecting === 'shaped' ? 'a round trip each' : 'as on the real line',
     CPU: cpuFactor === 1 ? 'as it is' : `${cpuFactor} times slower`,
     view: `${view.name} (${formatSize(view)}, density ${view.density}${touch})`,
     browser,

@@ -63,9 +63,13 @@ export class Workspace {
     }
   }
 
+  static exists(folder: string): boolean {
+    return existsSync(join(folder, fileName));
+  }
+
   /** Opens a workspace that must be there already. */
   static openExisting(folder: string): Workspace {
-    if (!existsSync(join(folder, fileName)))
+    if (!Workspace.exists(folder))
       throw new WorkspaceError(`there is no workspace in ${folder}`, {
         hint: 'run zealous-lynx survey or clock first, or name the folder with --workspace',
       });

@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import { coldLoad, defaultColdLoadLimits } from '../browser/cold-load.js';
 import { launchBrowser } from '../browser/launch.js';
 import type { HostMap } from '../browser/launch.js';
+import { isServedHere, slowConnections } from '../browser/slow-connections.js';
+import type { SlowConnections } from '../browser/slow-connections.js';
 import type { Conditions } from '../core/conditions.js';
 import { PageError } from '../core/errors.js';
 import { loadFindingsOf } from '../core/load-findings/index.js';
@@ -23,6 +25,7 @@ import { pictureFile } from './picture-file.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { openStarts } from './starts.js';
+import type { OpenStarts } from './starts.js';
 
 /** The load that does not count need not go quiet. */
 const warmUpLimits = { ...defaultColdLoadLimits, settle: 0, rest: 0 };
@@ -76,11 +79,16 @@ export async function clock(
   const { signal, onProgress = noProgress, runs, hosts = {} } = options;
   const open = await openStarts(pages, hosts);
   try {
-    const browser = await launchBrowser(open.hosts);
+    const connections = await connectionsFor(open, options.network);
+    const browser = await launchBrowser(open.hosts, { connections });
     const stop = () => void browser.close();
     signal?.addEventListener('abort', stop, { once: true });
     try {
-      const conditions = conditionsOf(options, `Chromium ${browser.version()}`);
+      const conditions = conditionsOf(
+        options,
+        `Chromium ${browser.version()}`,
+        connections !== undefined,
+      );
       const limits = {
         ...defaultColdLoadLimits,
         quietWindow: options.quietWindow ?? defaultColdLoadLimits.quietWindow,
@@ -145,15 +153,26 @@ export async function clock(
     } finally {
       signal?.removeEventListener('abort', stop);
       await browser.close().catch(() => {});
+      await connections?.close();
     }
   } finally {
     await open.close();
   }
 }
 
+/** Where all pages come from this machine, connecting is made to cost what it would on a real line. */
+async function connectionsFor(
+  { urls, hosts }: OpenStarts,
+  { latency }: Network,
+): Promise<SlowConnections | undefined> {
+  const here = latency > 0 && urls.every((url) => isServedHere(url, hosts));
+  return here ? slowConnections(latency, hosts) : undefined;
+}
+
 function conditionsOf(
   { network, cpuFactor, view, creator }: ClockOptions,
   browser: string,
+  shaped: boolean,
 ): Conditions {
   const { name, width, height, density, touch } = view;
   const seen = { name, width, height, density, touch };
@@ -163,6 +182,7 @@ function conditionsOf(
     view: seen,
     browser,
     cache: 'cold',
+    connecting: shaped ? 'shaped' : 'real',
     tool: `${creator.name} ${creator.version}`,
   };
 }

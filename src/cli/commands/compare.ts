@@ -26,7 +26,10 @@ export const compareCommand = defineCommand({
   },
   options: {
     anyway: { describe: 'Compare sessions whose conditions differ, too', type: 'boolean' },
-    surveys: { describe: 'The labels are those of surveys', type: 'boolean' },
+    surveys: {
+      describe: 'The labels are those of surveys, though there are sessions of that name, too',
+      type: 'boolean',
+    },
     waterfalls: {
       describe: 'Draw both waterfalls as well, one above the other on one time axis',
       type: 'boolean',
@@ -49,7 +52,7 @@ export const compareCommand = defineCommand({
     ['compare before after --json', 'for other programs'],
     ['compare before after --markdown', 'to paste into a ticket'],
     ['compare monday.har friday.har', 'two recordings of any origin'],
-    ['compare survey-1 survey-2 --surveys', 'every image and page of two surveys'],
+    ['compare survey-1 survey-2', 'every image and page of two surveys'],
   ],
   load: () => import('../handlers/compare.js'),
 });

@@ -2,6 +2,7 @@ import { conditionsLine } from '../../core/conditions.js';
 import { SettingError, UsageError } from '../../core/errors.js';
 import { describeNetwork } from '../../core/network.js';
 import { loadFindingsOf } from '../../core/load-findings/index.js';
+import type { Policy } from '../../core/policy.js';
 import { chooseRequests } from '../../core/request-view.js';
 import { medianRun, summariseSession } from '../../core/session.js';
 import { clockDocument, clockSetDocument } from '../../output/json/clock.js';
@@ -31,7 +32,8 @@ export const handler: Handler<typeof schema> = async (
       { hint: 'clock <page…> loads pages, clock --har FILE reads a recording' },
     );
   onlyOneForm({ json: settings.json, csv: settings.csv });
-  if (har !== undefined) return tell(await readRecording(har, io), settings, io);
+  if (har !== undefined)
+    return tell(await readRecording(har, settings.workspace, policy, io), settings, io);
   const { task } = io;
   const network = byName('--network', settings.network, networks, (one) => describeNetwork(one));
   const view = byName('--view', settings.view ?? views[0]!.name, views, ({ name }) => name);
@@ -62,8 +64,14 @@ export const handler: Handler<typeof schema> = async (
 
 type Sheets = readonly ClockResult[];
 
-/** What a HAR file tells, as if its pages had been loaded here. */
-async function readRecording(file: string, { log }: Io): Promise<Sheets> {
+/** What a HAR file tells, as if its pages had been loaded here; a survey knows what its images should weigh. */
+async function readRecording(
+  file: string,
+  folder: string,
+  policy: Policy,
+  { log }: Io,
+): Promise<Sheets> {
+  const needed = await neededBytes(folder, policy);
   const { readHarFile } = await import('../../tasks/read-har.js');
   const { sessions, defects } = await readHarFile(file);
   for (const { words, entries } of defects)
@@ -72,9 +80,23 @@ async function readRecording(file: string, { log }: Io): Promise<Sheets> {
     session,
     summary: summariseSession(session),
     medianRun: medianRun(session),
-    findings: loadFindingsOf(medianRun(session), session.conditions?.network ?? null),
+    findings: loadFindingsOf(medianRun(session), session.conditions?.network ?? null, (url) =>
+      needed.get(url),
+    ),
     harFile: file,
   }));
+}
+
+async function neededBytes(folder: string, policy: Policy): Promise<ReadonlyMap<string, number>> {
+  const { Workspace } = await import('../../store/workspace.js');
+  if (!Workspace.exists(folder)) return new Map();
+  const { knownNeeds } = await import('../../tasks/known-needs.js');
+  const workspace = Workspace.openExisting(folder);
+  try {
+    return await knownNeeds(workspace, policy);
+  } finally {
+    workspace.close();
+  }
 }
 
 interface Telling extends RequestSettings {

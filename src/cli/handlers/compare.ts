@@ -31,7 +31,9 @@ export const handler: Handler<typeof schema> = async (settings, { policy }, io) 
   const workspace = () => (opened ??= Workspace.openExisting(folder));
   const choice = choiceOf(settings);
   try {
-    if (settings.surveys) return await compareTwoSurveys(workspace(), settings, policy, io);
+    const known = () => Workspace.exists(folder) && areSurveys(workspace(), before, after);
+    if (settings.surveys || known())
+      return await compareTwoSurveys(workspace(), settings, policy, io);
     const pages = await compare(workspace, before, after, anyway);
     await writePictures(
       pages.map((page) => () => pictureOf(page, choice)),
@@ -58,6 +60,12 @@ export const handler: Handler<typeof schema> = async (settings, { policy }, io) 
     opened?.close();
   }
 };
+
+/** Whether both labels are those of surveys, and of no session. */
+function areSurveys({ surveys, sessions }: OpenWorkspace, ...labels: readonly string[]): boolean {
+  const [surveyed, clocked] = [surveys.labels(), sessions.labels()];
+  return labels.every((label) => surveyed.includes(label) && !clocked.includes(label));
+}
 
 /** @throws UsageError when there is no page of which there are pictures. */
 async function writeLooks(pages: readonly ComparedPage[], file: string): Promise<void> {

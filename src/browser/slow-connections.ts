@@ -1,0 +1,157 @@
+import { once } from 'node:events';
+import { connect, createServer, isIP } from 'node:net';
+import type { AddressInfo, Socket } from 'node:net';
+import { setTimeout as after } from 'node:timers/promises';
+import type { HostMap } from './launch.js';
+
+/** What stands between a browser and servers on loopback, so that connecting takes as long as on a real line. */
+export interface SlowConnections {
+  /** Where the browser finds it. */
+  readonly port: number;
+  close(): Promise<void>;
+}
+
+/**
+ * Connections to loopback cost nothing, and the browser's own emulation of a line begins when they stand. A SOCKS
+ * server (version 5, RFC 1928) on loopback tells the browser of each connection a round trip late: what a handshake
+ * of TCP takes. Bytes pass as they come.
+ *
+ * @param latency milliseconds of a round trip
+ * @param hosts hosts that are found elsewhere than the name service says; it asks that itself for all others
+ */
+export async function slowConnections(latency: number, hosts: HostMap): Promise<SlowConnections> {
+  const open = new Set<Socket>();
+  const server = createServer((browser) => {
+    open.add(browser.on('close', () => open.delete(browser)));
+    browser.on('error', () => browser.destroy());
+    browser.setNoDelay(true);
+    serve(browser, latency, hosts).catch(() => browser.destroy());
+  });
+  server.listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  return {
+    port: (server.address() as AddressInfo).port,
+    close: async () => {
+      for (const socket of open) socket.destroy();
+      server.close();
+      await once(server, 'close');
+    },
+  };
+}
+
+const version = 5;
+const noPassword = 0;
+const connectCommand = 1;
+const addressTypes = { ipv4: 1, name: 3, ipv6: 4 } as const;
+/** What the browser is answered; the address that was bound is none that it wants to know. */
+const reply = (status: number) =>
+  Buffer.from([version, status, 0, addressTypes.ipv4, 0, 0, 0, 0, 0, 0]);
+const granted = 0;
+const refused = 5;
+
+async function serve(browser: Socket, latency: number, hosts: HostMap): Promise<void> {
+  const bytes = new Incoming(browser);
+  const [, methods] = await bytes.take(2);
+  await bytes.take(methods!);
+  browser.write(Buffer.from([version, noPassword]));
+  const [, command, , type] = await bytes.take(4);
+  const host = await readHost(bytes, type!);
+  const port = (await bytes.take(2)).readUInt16BE();
+  if (command !== connectCommand) throw new Error('only connections are served');
+  const begun = performance.now();
+  const target = whereIs(host, port, hosts);
+  const site = connect(target);
+  site.setNoDelay(true);
+  browser.on('close', () => site.destroy());
+  site.on('close', () => browser.destroy());
+  const failed = await Promise.race([
+    once(site, 'connect').then(() => false),
+    once(site, 'error').then(() => true),
+  ]).catch(() => true);
+  site.on('error', () => browser.destroy());
+  if (failed) {
+    browser.end(reply(refused));
+    return;
+  }
+  if (isLoopback(target.host)) await after(Math.max(0, begun + latency - performance.now()));
+  bytes.end();
+  browser.write(reply(granted));
+  browser.pipe(site).pipe(browser);
+}
+
+async function readHost(bytes: Incoming, type: number): Promise<string> {
+  if (type === addressTypes.name) {
+    const [length] = await bytes.take(1);
+    return (await bytes.take(length!)).toString('latin1');
+  }
+  if (type === addressTypes.ipv4) return [...(await bytes.take(4))].join('.');
+  const address = await bytes.take(16);
+  return Array.from({ length: 8 }, (_, at) => address.readUInt16BE(at * 2).toString(16)).join(':');
+}
+
+/** Whether a page comes from this machine itself. */
+export function isServedHere(url: string, hosts: HostMap): boolean {
+  const { hostname } = new URL(url);
+  return isLoopback(whereIs(hostname, 0, hosts).host);
+}
+
+/** Where a host really is. */
+function whereIs(host: string, port: number, hosts: HostMap): { host: string; port: number } {
+  const pattern = Object.keys(hosts).find(
+    (name) => name === host || (name.startsWith('*') && host.endsWith(name.slice(1))),
+  );
+  const mapped = pattern === undefined ? undefined : hosts[pattern];
+  if (mapped !== undefined) {
+    const [, address = mapped, given] = /^(.*?)(?::(\d+))?$/.exec(mapped)!;
+    return { host: bare(address), port: given ? Number(given) : port };
+  }
+  // By RFC 6761 these names are loopback, whatever a name service says.
+  const local = host === 'localhost' || host.endsWith('.localhost');
+  return { host: local ? '127.0.0.1' : bare(host), port };
+}
+
+function bare(address: string): string {
+  return address.replace(/^\[|\]$/g, '');
+}
+
+/** Whether an address is this machine's own. */
+function isLoopback(address: string): boolean {
+  const host = bare(address);
+  if (isIP(host) === 4) return host.startsWith('127.');
+  return host === '::1' || host === 'localhost' || host.endsWith('.localhost');
+}
+
+/** The bytes of a socket, to be asked for so many at a time. */
+class Incoming {
+  readonly #socket: Socket;
+  readonly #note: (chunk: Buffer) => void;
+  #held = Buffer.alloc(0);
+  #wake: () => void = () => {};
+
+  constructor(socket: Socket) {
+    this.#socket = socket;
+    this.#note = (chunk) => {
+      this.#held = Buffer.concat([this.#held, chunk]);
+      this.#wake();
+    };
+    socket.on('data', this.#note);
+    socket.on('close', () => this.#wake());
+  }
+
+  async take(count: number): Promise<Buffer> {
+    while (this.#held.length < count) {
+      if (this.#socket.destroyed) throw new Error('the browser has gone');
+      await new Promise<void>((resolve) => (this.#wake = resolve));
+    }
+    const taken = this.#held.subarray(0, count);
+    this.#held = this.#held.subarray(count);
+    return taken;
+  }
+
+  /** Leaves the socket to another reader, with what was not taken. */
+  end(): void {
+    this.#socket.off('data', this.#note);
+    this.#socket.pause();
+    if (this.#held.length > 0) this.#socket.unshift(this.#held);
+  }
+}

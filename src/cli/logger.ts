@@ -1,0 +1,15 @@
+import { pino } from 'pino';
+import type { Logger } from 'pino';
+import pretty from 'pino-pretty';
+
+/** What writes the log; loaded when there is something to write. */
+export function logger(level: string): Logger {
+  const stream = pretty({
+    destination: 2,
+    sync: true,
+    colorize: process.stderr.isTTY && !process.env['NO_COLOR'],
+    ignore: 'pid,hostname',
+    translateTime: 'SYS:HH:MM:ss.l',
+  });
+  return pino({ level, base: null }, stream);
+}
