@@ -7,6 +7,7 @@ import type { Markers } from '../core/markers.js';
 import { noMarkers } from '../core/markers.js';
 import type { PageRequest } from '../core/request.js';
 import type { Run } from '../core/session.js';
+import { Camera } from './camera.js';
 import type { PageMarkers } from './in-page/markers.js';
 import { IsolatedWorld } from './isolated-world.js';
 import { contextFor } from './launch.js';
@@ -14,9 +15,9 @@ import { NetworkRecorder, toPageRequest } from './network-recorder.js';
 import { networkWords } from './navigate.js';
 import { OtherProcesses } from './other-processes.js';
 import { takePicture } from './page-picture.js';
-import { picturesOf, withUse } from './shown-pictures.js';
 import { untilQuiet } from './until-quiet.js';
 import type { QuietLimits } from './until-quiet.js';
+import { usedContent, withUse } from './used-content.js';
 import { userAgentOf } from './user-agent.js';
 import { within } from './within.js';
 
@@ -43,6 +44,16 @@ export interface LoadOrder {
   readonly limits?: ColdLoadLimits;
   /** Is given a picture of the whole page (PNG) when all is measured; left out, none is taken. */
   readonly onPicture?: ((picture: Buffer) => Promise<void>) | undefined;
+  /** Is given what the page showed while it loaded; the load is slower for it. */
+  readonly onFilm?: ((shots: readonly Shot[]) => void) | undefined;
+}
+
+/** A picture of a load. */
+export interface Shot {
+  /** Milliseconds since the navigation began; below 0 for what was there before. */
+  readonly at: number;
+  /** JPEG. */
+  readonly picture: Buffer;
 }
 
 /**
@@ -73,7 +84,7 @@ export async function coldLoad(
 /** Loads a page in a tab of its own. */
 async function loadIn(
   context: BrowserContext,
-  { url, conditions, isThirdParty, limits = defaultColdLoadLimits, onPicture }: LoadOrder,
+  { url, conditions, isThirdParty, limits = defaultColdLoadLimits, onPicture, onFilm }: LoadOrder,
 ): Promise<Run> {
   const startedAt = new Date().toISOString();
   let opened: Page | undefined;
@@ -83,6 +94,7 @@ async function loadIn(
     const recorder = await NetworkRecorder.attach(cdp, false);
     const others = OtherProcesses.watch(page);
     await shape(cdp, conditions);
+    const camera = onFilm && (await Camera.start(cdp));
     const trouble = await page
       .goto(url, { waitUntil: 'load', timeout: limits.load })
       .then(() => null, loadFailure);
@@ -90,10 +102,12 @@ async function loadIn(
     const failure = status >= 400 ? `answered ${status}` : trouble;
     if (failure !== null) return failedRun(startedAt, url, status, failure);
     await untilQuiet(cdp, recorder, others, limits);
+    const shots = await camera?.stop();
     const world = await IsolatedWorld.open(cdp);
     const load = { world, recorder, others, isThirdParty };
     const { seen, requests, interactive } = await readAtRest(load, limits);
-    const { firstScreen, shown } = await picturesOf(world);
+    onFilm?.((shots ?? []).map(({ time, picture }) => ({ at: time - seen.timeOrigin, picture })));
+    const { firstScreen, useOf } = await usedContent(cdp, world);
     if (onPicture) await keepPicture(takePicture(cdp, world, conditions.view.width), onPicture);
     return {
       startedAt,
@@ -108,7 +122,7 @@ async function loadIn(
       },
       largest: seen.largest,
       firstScreen,
-      requests: withUse(requests, recorder, shown),
+      requests: withUse(requests, recorder, useOf),
       failure: null,
     };
   } catch (error) {

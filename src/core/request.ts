@@ -48,7 +48,10 @@ export interface PageRequest {
   readonly initiator: string;
   /** Where it was asked for; `null` where that is not known. */
   readonly initiatedBy: SourceLine | null;
-  /** Whether an element of the page shows it, of a picture; `null` where that is not known. */
+  /**
+   * Whether anything came of it: a picture that an element shows, a style sheet with a rule that matches, a font that
+   * is drawn with, a script that was run. `null` where that is not known.
+   */
   readonly used: boolean | null;
   readonly thirdParty: boolean;
   readonly renderBlocking: boolean;

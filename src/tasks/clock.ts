@@ -8,6 +8,7 @@ import { isServedHere, slowConnections } from '../browser/slow-connections.js';
 import type { SlowConnections } from '../browser/slow-connections.js';
 import type { Conditions } from '../core/conditions.js';
 import { PageError } from '../core/errors.js';
+import type { Film } from '../core/film.js';
 import { loadFindingsOf } from '../core/load-findings/index.js';
 import type { LoadFinding } from '../core/load-findings/load-case.js';
 import { unshaped } from '../core/network.js';
@@ -20,6 +21,7 @@ import { isThirdParty } from '../crawl/third-party.js';
 import { harOf } from '../output/har.js';
 import { writeWhole } from '../store/write-whole.js';
 import type { Workspace } from '../store/workspace.js';
+import { filmLoad } from './film-load.js';
 import { knownNeeds } from './known-needs.js';
 import { pictureFile } from './picture-file.js';
 import { noProgress } from './progress.js';
@@ -40,6 +42,8 @@ export interface ClockOptions extends TaskOptions {
   readonly quietWindow?: number;
   /** Does not wait for the rest that `interactive` asks for. */
   readonly noInteractive?: boolean;
+  /** Loads each page once more in the end, and films that load. */
+  readonly film?: boolean;
   /** Loads each page a second time with what its cold load has left in the cache. */
   readonly warm?: boolean;
   readonly hosts?: HostMap;
@@ -56,6 +60,8 @@ export interface ClockResult {
   readonly medianRun: Run;
   /** What stands out in the median run. */
   readonly findings: readonly LoadFinding[];
+  /** How the page came to look as it does; `null` where it was not filmed. */
+  readonly film: Film | null;
   /** Where the HAR file of the median run lies. */
   readonly harFile: string;
 }
@@ -107,7 +113,7 @@ export async function clock(
       const sessions = open.urls.map((_, at) =>
         begun.slice(at * caches.length, (at + 1) * caches.length),
       );
-      const total = sessions.length * (runs + 1);
+      const total = sessions.length * (runs + (options.film ? 2 : 1));
       let done = 0;
       const kept = new Map<Session, Run[]>(begun.map((session) => [session, []]));
       for (let position = -1; position < runs && !signal?.aborted; position++)
@@ -140,6 +146,13 @@ export async function clock(
             kept.get(session)!.push({ ...run, hostLoad });
           });
         }
+      const films = new Map<Session, Film>();
+      for (const [session] of options.film ? sessions : []) {
+        if (signal?.aborted) break;
+        onProgress({ stage: 'loads', done: done++, total, doing: session!.page });
+        const film = await filmLoad(browser, { ...orderOf(session!.page), conditions, limits });
+        if (film) films.set(session!, film);
+      }
       onProgress({ stage: 'loads', done, total, doing: '' });
       const needed = options.policy ? await knownNeeds(workspace, options.policy) : new Map();
       const results: ClockResult[] = [];
@@ -147,7 +160,8 @@ export async function clock(
         const whole = { ...session, runs: sessionRuns };
         const mayLack = signal?.aborted || session.conditions?.cache === 'warm';
         if (mayLack && countedRuns(whole).length === 0) continue;
-        results.push(await resultOf(workspace, whole, needed, options));
+        const film = films.get(session) ?? null;
+        results.push({ ...(await resultOf(workspace, whole, needed, options)), film });
       }
       return { results, interrupted: signal?.aborted ?? false };
     } finally {
@@ -192,7 +206,7 @@ async function resultOf(
   session: Session,
   needed: ReadonlyMap<string, number>,
   { creator, network }: ClockOptions,
-): Promise<ClockResult> {
+): Promise<Omit<ClockResult, 'film'>> {
   if (countedRuns(session).length === 0)
     throw new PageError(`${session.page} could not be loaded: ${session.runs[0]?.failure}`, {
       hint: 'check the address, or see --map-host for a host that is only known here',

@@ -1,3 +1,4 @@
+import { readFileSync, readdirSync } from 'node:fs';
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { coldLoad, defaultColdLoadLimits } from '../../dist/src/browser/cold-load.js';
@@ -134,10 +135,72 @@ describe('a cold load', () => {
       initiatedBy: { url: `${page}page.js`, line: 4 },
       used: null,
     });
-    expect(find(run, '/page.js')).toMatchObject({ used: null });
+    expect(find(run, '/page.js')).toMatchObject({ used: true });
+    expect(find(run, '/page.css')).toMatchObject({ used: true });
     // Pictures in the first screen are asked for with less haste than they are given later.
     const plain = find(run, '/plain.jpg');
     expect(plain.firstPriority).not.toBe('');
     expect(plain.priority).not.toBe('');
   });
+
+  it('tells what came of style sheets, fonts, scripts and what was redirected', async () => {
+    const picture = await photograph(60, 40).jpeg().toBuffer();
+    const font = { type: 'font/ttf', body: anyFont(), headers: { 'cache-control': 'max-age=60' } };
+    const run = await load({
+      '/': {
+        body: `<!doctype html><link rel="icon" href="data:,">
+          <link rel="stylesheet" href="/used.css"><link rel="stylesheet" href="/unused.css">
+          <link rel="stylesheet" href="/print.css" media="print">
+          <link rel="preload" as="font" type="font/ttf" href="/spare.ttf" crossorigin>
+          <link rel="preload" as="script" href="/spare.js">
+          <p class="shown">Kites</p><img src="/moved.jpg" width="60" height="40">
+          <script src="/run.js"></script><script src="/broken.js"></script>`,
+      },
+      '/used.css': {
+        type: 'text/css',
+        body: `@import url(/imported.css); .none:hover { color: red }
+          @font-face { font-family: Kite; src: url("/drawn.ttf") }`,
+      },
+      '/imported.css': {
+        type: 'text/css',
+        body: '@media (min-width: 300px) { p.shown::first-line, p::before { font-family: Kite } }',
+      },
+      '/unused.css': {
+        type: 'text/css',
+        body: '.nobody { color: red } @media (max-width: 300px) { p { color: red } }',
+      },
+      '/print.css': { type: 'text/css', body: 'p { color: black }' },
+      '/run.js': { type: script, body: 'window.ran = 1;' },
+      '/broken.js': { type: script, body: 'this is no script' },
+      '/spare.js': { type: script, body: 'window.spare = 1;' },
+      '/drawn.ttf': font,
+      '/spare.ttf': font,
+      '/moved.jpg': { location: '/there.jpg' },
+      '/there.jpg': { type: 'image/jpeg', body: picture },
+    });
+    const uses = run.requests.map(({ url, used }) => [new URL(url).pathname, used]);
+    expect(Object.fromEntries(uses)).toEqual({
+      '/': null,
+      '/used.css': true,
+      '/imported.css': true,
+      '/unused.css': false,
+      '/print.css': false,
+      '/run.js': true,
+      '/broken.js': false,
+      '/spare.js': false,
+      '/drawn.ttf': true,
+      '/spare.ttf': false,
+      '/moved.jpg': null,
+      '/there.jpg': true,
+    });
+  });
 });
+
+/** Any font file: which letters it has does not matter. */
+function anyFont(): Buffer {
+  const folder = new URL('../../node_modules/playwright-core/', import.meta.url);
+  const name = readdirSync(folder, { recursive: true, encoding: 'utf8' }).find((one) =>
+    one.endsWith('.ttf'),
+  )!;
+  return readFileSync(new URL(name, folder));
+}

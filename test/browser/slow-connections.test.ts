@@ -48,7 +48,7 @@ describe('slow connections', () => {
       const found = connects(shaped);
       for (const url of ['http://kites.test/', 'http://pictures.bay.test/a.jpg']) {
         // The browser may begin to connect a moment before it asks.
-      expect(found[url]).toBeGreaterThanOrEqual(280);
+        expect(found[url]).toBeGreaterThanOrEqual(280);
         expect(found[url]).toBeLessThan(520);
       }
       // A second request of a host goes over the connection that stands.

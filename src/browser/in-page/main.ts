@@ -4,4 +4,5 @@ export { documentFacts } from './document-facts.js';
 export { largestContent, markersOf } from './markers.js';
 export { placementsOf, slotWidths } from './placements.js';
 export { selectorOf } from './selector.js';
+export { styleUse } from './sheets.js';
 export { scrollThrough, settleImages } from './scroll.js';

@@ -18,6 +18,7 @@ export const schema = object({
   cpu: numberFrom(1, 50).default(1),
   view: shortText(),
   warm: yesOrNo().default(false),
+  film: shortText(),
   interactive: yesOrNo().default(true),
   quietWindow: wholeNumber(100, 10_000).default(500),
   label: label.check,
@@ -56,6 +57,10 @@ export const clockCommand = defineCommand({
     view: { describe: 'View by name [the first]', type: 'string', requiresArg: true },
     label: label.option,
     ...requests.options,
+    film: {
+      describe: 'Film one load more, and draw it into this file as PNG (or SVG)',
+      ...text,
+    },
     csv: { describe: 'Print the requests as CSV', type: 'boolean' },
     har: {
       describe: 'Read a HAR file instead of loading pages',
@@ -70,6 +75,7 @@ export const clockCommand = defineCommand({
     ['clock http://brindlebay.test/ --network dsl --runs 9 --label before', 'for a comparison'],
     ['clock http://brindlebay.test/ --view laptop --cpu 4 --json', 'on a slow laptop'],
     ['clock http://brindlebay.test/ --only image --sort bytes', 'the heaviest images first'],
+    ['clock http://brindlebay.test/ --film film.png', 'what visitors see, moment by moment'],
     ['clock http://brindlebay.test/ --warm', 'what a second visit costs'],
     ['clock --har recording.har --png waterfall.png', 'a recording of any origin, drawn'],
   ],

@@ -1,5 +1,5 @@
 import { conditionsLine } from '../../core/conditions.js';
-import { SettingError, UsageError } from '../../core/errors.js';
+import { PageError, SettingError, UsageError } from '../../core/errors.js';
 import { describeNetwork } from '../../core/network.js';
 import { loadFindingsOf } from '../../core/load-findings/index.js';
 import type { Policy } from '../../core/policy.js';
@@ -7,14 +7,18 @@ import { chooseRequests } from '../../core/request-view.js';
 import { medianRun, summariseSession } from '../../core/session.js';
 import { clockDocument, clockSetDocument } from '../../output/json/clock.js';
 import { requestsCsv } from '../../output/request-table.js';
+import { filmStripSvg } from '../../output/svg/film-strip.js';
 import { waterfallSvg } from '../../output/svg/waterfall.js';
 import { drawSession } from '../../output/terminal/clock.js';
+import { filmEnd, filmWords } from '../../output/film-words.js';
 import { count } from '../../output/units.js';
 import type { ClockResult } from '../../tasks/clock.js';
 import { hostMapOf } from '../common-options.js';
 import type { Io } from '../io.js';
 import { onlyOneForm } from '../one-form.js';
 import { program } from '../program.js';
+import { numbered } from '../numbered.js';
+import { writeResult } from '../write-result.js';
 import { choiceOf, writePictures } from '../request-options.js';
 import type { RequestSettings } from '../request-options.js';
 import type { Handler } from '../command.js';
@@ -32,6 +36,10 @@ export const handler: Handler<typeof schema> = async (
       { hint: 'clock <page…> loads pages, clock --har FILE reads a recording' },
     );
   onlyOneForm({ json: settings.json, csv: settings.csv });
+  if (har !== undefined && settings.film !== undefined)
+    throw new UsageError('a recording has no film: its pages are not loaded', {
+      hint: 'leave --film out, or give the pages',
+    });
   if (har !== undefined)
     return tell(await readRecording(har, settings.workspace, policy, io), settings, io);
   const { task } = io;
@@ -51,6 +59,7 @@ export const handler: Handler<typeof schema> = async (
       quietWindow: settings.quietWindow,
       noInteractive: !settings.interactive,
       warm: settings.warm,
+      film: settings.film !== undefined,
       hosts: hostMapOf(settings.mapHost),
       policy,
       creator: program,
@@ -83,6 +92,7 @@ async function readRecording(
     findings: loadFindingsOf(medianRun(session), session.conditions?.network ?? null, (url) =>
       needed.get(url),
     ),
+    film: null,
     harFile: file,
   }));
 }
@@ -101,6 +111,7 @@ async function neededBytes(folder: string, policy: Policy): Promise<ReadonlyMap<
 
 interface Telling extends RequestSettings {
   readonly csv: boolean;
+  readonly film?: string | undefined;
 }
 
 /** Prints sessions, and draws their waterfalls into the files that were named. */
@@ -117,6 +128,7 @@ async function tell(sheets: Sheets, telling: Telling, { screen, print, say }: Io
         }),
   );
   await writePictures(pictures, telling);
+  await writeFilms(sheets, telling.film);
   if (telling.csv)
     say(
       sheets
@@ -132,6 +144,29 @@ async function tell(sheets: Sheets, telling: Telling, { screen, print, say }: Io
       () => documentOf(sheets),
     );
   return 0;
+}
+
+/** Draws the films of the pages into the file that was named, as SVG where it is called so, else as PNG. */
+async function writeFilms(sheets: Sheets, file: string | undefined): Promise<void> {
+  if (file === undefined) return;
+  const filmed = sheets.flatMap(({ session, film }) => (film ? { session, film } : []));
+  if (filmed.length === 0)
+    throw new PageError('nothing was filmed: the page could not be loaded once more', {
+      hint: 'clock it again',
+    });
+  for (const [index, { session, film }] of filmed.entries()) {
+    const picture = filmStripSvg({
+      title: session.page,
+      subtitle: filmWords(film),
+      conditions: conditionsLine(session.conditions),
+      frames: film.frames,
+      size: film.size,
+      end: filmEnd(film),
+    });
+    const path = filmed.length === 1 ? file : numbered(file, index + 1);
+    const { rasterise } = await import('../../images/rasterise.js');
+    await writeResult(path, /\.svg$/i.test(file) ? picture : await rasterise(picture), '--film');
+  }
 }
 
 function documentOf(results: readonly ClockResult[]) {

@@ -1,3 +1,4 @@
+import { unfinishedTime, visuallyCompleteAt } from '../../core/film.js';
 import { weighHosts } from '../../core/host-weights.js';
 import { markerNames } from '../../core/markers.js';
 import { record } from '../../core/record.js';
@@ -5,7 +6,14 @@ import { requestTypes } from '../../core/request.js';
 import type { ClockSheet } from '../terminal/clock.js';
 
 /** A session as the document `zealous-lynx.clock/1`; the requests are those of the median run. */
-export function clockDocument({ session, summary, medianRun, findings, harFile }: ClockSheet) {
+export function clockDocument({
+  session,
+  summary,
+  medianRun,
+  findings,
+  film,
+  harFile,
+}: ClockSheet) {
   const { id, label, page, startedAt, conditions, runs } = session;
   return {
     format: 'zealous-lynx.clock/1',
@@ -24,6 +32,12 @@ export function clockDocument({ session, summary, medianRun, findings, harFile }
       ({ requestHeaders: _, responseHeaders: __, ...request }) => request,
     ),
     findings,
+    film: film && {
+      load: film.load,
+      visuallyComplete: visuallyCompleteAt(film.frames),
+      unfinishedTime: unfinishedTime(film.frames),
+      frames: film.frames.map(({ at, completeness }) => ({ at, completeness })),
+    },
     harFile,
   };
 }

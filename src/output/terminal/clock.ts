@@ -1,6 +1,7 @@
 import { max, min } from 'simple-statistics';
 import { describeConditions } from '../../core/conditions.js';
 import { markerNames, markerTitles } from '../../core/markers.js';
+import type { Film } from '../../core/film.js';
 import { usableAt } from '../../core/load-findings/index.js';
 import type { LoadFinding } from '../../core/load-findings/load-case.js';
 import { groupBy } from '../../core/group-by.js';
@@ -14,6 +15,7 @@ import { formatMarker } from '../change-words.js';
 import { plainText, shorten } from '../plain-text.js';
 import { requestName } from '../request-words.js';
 import { count, formatBytes, formatTime } from '../units.js';
+import { drawFilm } from './film.js';
 import { beside, joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 import { drawWaterfall } from './waterfall.js';
@@ -23,6 +25,7 @@ export interface ClockSheet {
   readonly summary: SessionSummary;
   readonly medianRun: Run;
   readonly findings: readonly LoadFinding[];
+  readonly film: Film | null;
   readonly harFile: string;
 }
 
@@ -56,6 +59,7 @@ export function drawSession(sheet: ClockSheet, choice: RequestChoice, screen: Sc
     '',
     drawWaterfall(medianRun, chooseRequests(medianRun.requests, choice), screen),
     '',
+    ...(sheet.film ? [...drawFilm(sheet.film, screen), ''] : []),
     ...drawFindings(sheet, screen),
     `${session.runs.length === 1 ? 'HAR' : 'HAR of the median run'}: ${plainText(harFile)}`,
   ].join('\n');
