@@ -100,6 +100,21 @@ describe('what stands out in a load', () => {
     expect(found(run, 'error')).toMatchObject([{ cost: 70, message: 'answered 404, after 70 ms' }]);
   });
 
+  it('is what was fetched and came to nothing, where that is known and worth a word', () => {
+    const heavy = { transferBytes: 40_000 };
+    const run = load([
+      request('/shown.jpg', 110, { receive: 20 }, { ...heavy, used: true }),
+      request('/unknown.jpg', 120, { receive: 20 }, { ...heavy, used: null }),
+      request('/small.jpg', 130, { receive: 20 }, { transferBytes: 900, used: false }),
+      request('/hidden.jpg', 140, { receive: 20 }, { ...heavy, used: false }),
+      request('/print.css', 150, { receive: 20 }, { ...heavy, used: false }),
+    ]);
+    expect(found(run, 'unused').map(({ message }) => message)).toEqual([
+      '40 kB for nothing: no element shows it',
+      '40 kB for nothing: no element matches a rule of it',
+    ]);
+  });
+
   it('is connections that could be one', () => {
     const connect = { connect: 45, tls: 90, wait: 50 };
     const two = [request('/a.jpg', 110, connect), request('/b.jpg', 110, connect)];

@@ -10,6 +10,7 @@ import type { LoadCase, LoadCheck, LoadFinding } from './load-case.js';
 import { longWait } from './long-wait.js';
 import { tail } from './tail.js';
 import { thirdParties } from './third-parties.js';
+import { unused } from './unused.js';
 
 /** Every check there is; a new one is a file here and a word in this list. */
 const checks: readonly LoadCheck[] = [
@@ -19,6 +20,7 @@ const checks: readonly LoadCheck[] = [
   heavyImage,
   longWait,
   detours,
+  unused,
   connections,
   thirdParties,
   tail,
