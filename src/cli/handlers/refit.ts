@@ -3,7 +3,7 @@ import type { Handler } from '../command.js';
 import type { schema } from '../commands/refit.js';
 
 export const handler: Handler<typeof schema> = async (
-  { workspace: folder, out, survey, top: rows },
+  { workspace: folder, out, survey, top: rows, dryRun },
   { policy },
   { screen, task, print },
 ) => {
@@ -11,7 +11,7 @@ export const handler: Handler<typeof schema> = async (
   const { refit } = await import('../../tasks/refit.js');
   const workspace = Workspace.openExisting(folder);
   try {
-    const result = await refit(workspace, survey, out, policy, task);
+    const result = await refit(workspace, survey, out, policy, { ...task, dryRun });
     print(
       () => drawRefit({ ...result, ...result.manifest }, rows, screen),
       () => ({ ...result.manifest, folder: result.folder, unchanged: result.unchanged }),
