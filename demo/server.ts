@@ -8,16 +8,11 @@ import { extname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { gzipSync } from 'node:zlib';
 import { setTimeout as pause } from 'node:timers/promises';
+import type { Deployment } from './deploy.js';
 import { countingPixel, siteCss, sliderJs, tagJs, typeCss } from './site/assets.js';
 import { demoHosts, siteHost, tagHost, weatherHost } from './site/hosts.js';
 import { documentOf } from './site/layout.js';
 import { pages } from './site/pages.js';
-
-/** A file that is served in place of an original, by the original's address. */
-export interface Replacement {
-  readonly path: string;
-  readonly mediaType: string;
-}
 
 export interface DemoSite {
   /** The address to survey; it needs `hosts` to be reached. */
@@ -61,19 +56,20 @@ const secondAddress = { from: '/media/2026/panorama-copy.jpg', to: '/img/site/ba
  *
  * @param pictures folder made by `drawPictures`
  * @param port 0 takes any free one
- * @param replacements files to serve in place of originals, by address
+ * @param deployment a refit that has been deployed
  */
 export async function serveDemo(
   pictures: string,
   port = 0,
-  replacements: ReadonlyMap<string, Replacement> = new Map(),
+  deployment?: Deployment,
 ): Promise<DemoSite> {
   const server = createServer((request, response) => {
     const host = (request.headers.host ?? '').replace(/:\d+$/, '');
     const { pathname } = new URL(request.url ?? '/', 'http://any.test');
-    const answer =
-      replaced(replacements, host, pathname) ??
-      answerOf(pictures, host, pathname, request.headers.accept ?? '');
+    const original = answerOf(pictures, host, pathname, request.headers.accept ?? '');
+    const answer = deployment
+      ? deployed(deployment, `http://${host}${pathname}`, original)
+      : original;
     send(request, response, answer).catch(() => response.destroy());
   });
   server.listen(port, '127.0.0.1');
@@ -90,13 +86,17 @@ export async function serveDemo(
   };
 }
 
-function replaced(
-  replacements: ReadonlyMap<string, Replacement>,
-  host: string,
-  path: string,
-): Answer | undefined {
-  const file = replacements.get(`http://${host}${path}`);
-  return file && { status: 200, type: file.mediaType, file: file.path };
+/** An answer of the site after a refit: new files, and pages and texts that ask for them. */
+function deployed(deployment: Deployment, url: string, original: Answer): Answer {
+  const file = deployment.file(url);
+  const zipped = deployment.isCompressed(url);
+  if (file) return { status: 200, type: file.mediaType, file: file.path, zipped };
+  if (original.status !== 200 || !url.startsWith(`http://${siteHost}/`)) return original;
+  if ('file' in original) return { ...original, zipped: zipped || original.zipped === true };
+  if (typeof original.body !== 'string') return original;
+  const { type, body } = original;
+  const isPage = type.startsWith('text/html');
+  return { ...original, body: isPage ? deployment.page(url, body) : deployment.text(body) };
 }
 
 function answerOf(pictures: string, host: string, path: string, accepted: string): Answer {

@@ -33,6 +33,7 @@ export type Handler<Schema extends AnyObjectSchema> = (
 
 /** A command as it stands in the list of all. */
 export interface AnyCommand {
+  readonly name: string;
   /** The settings that it knows. */
   readonly names: readonly string[];
   readonly module: (known: ReadonlySet<string>) => CommandModule;
@@ -48,6 +49,7 @@ export function defineCommand<Schema extends AnyObjectSchema>(
   // What stands by its position in a call cannot come from a variable or a file.
   const names = all.filter((name) => !(name in (command.positionals ?? {})));
   return {
+    name: command.call.split(' ', 1)[0]!,
     names,
     module: (known) => ({
       command: command.call,

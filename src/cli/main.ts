@@ -27,7 +27,7 @@ const commands: readonly AnyCommand[] = [
   demoCommand,
 ];
 
-const commandNames = ['survey', 'rank', 'refit', 'clock', 'compare', 'surveys', 'demo'];
+const commandNames = commands.map(({ name }) => name);
 
 const known = new Set(commands.flatMap(({ names }) => names));
 

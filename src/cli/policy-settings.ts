@@ -1,7 +1,7 @@
 import { array } from 'yup';
 import type { InferType } from 'yup';
 import { defaultCeilings } from '../core/ceilings.js';
-import { defaultPolicy } from '../core/policy.js';
+import { defaultPolicy, metadataPolicies } from '../core/policy.js';
 import type { Policy } from '../core/policy.js';
 import {
   numberFrom,
@@ -47,6 +47,7 @@ export const policySchema = settingsOf({
       most < 1 || least <= most,
   ),
   widths: wholeNumber(1, 20),
+  metadata: oneOf(metadataPolicies),
   ownHosts: textList('a list of hosts'),
   ceilings: settingsOf({
     area: bytes(),

@@ -6,6 +6,7 @@ const titles: Readonly<Record<Progress['stage'], string>> = {
   pages: 'visiting pages',
   images: 'encoding images',
   files: 'writing files',
+  bodies: 'fetching images again',
   loads: 'loading',
   pictures: 'drawing pictures',
 };
@@ -15,6 +16,7 @@ const units: Readonly<Record<Progress['stage'], string>> = {
   pages: 'pages',
   images: 'images',
   files: 'files',
+  bodies: 'images',
   loads: 'loads',
   pictures: 'pictures',
 };

@@ -1,3 +1,4 @@
+import type { PlacedImage } from './findings/finding.js';
 import { isVector } from './image-file.js';
 import type { RankedImage } from './ranked-image.js';
 import { sizesText } from './sizes-text.js';
@@ -24,16 +25,16 @@ const leastBytes = 200;
 
 /** @param most widths that a picture is offered in */
 export function fixOf(image: RankedImage, most: number): Fix {
-  const curve = widestOf(image);
+  const curve = widestCurve(image.placed);
   const sizes = curve && sizesText(curve);
   const plan = planWidths(image.demands, most, usualSlack);
   return { steps: stepsOf(image, plan, sizes), plan, sizes, curve };
 }
 
 /** The curve of the placement whose slot is the widest where most screens are. */
-function widestOf(image: RankedImage): readonly CurvePiece[] | null {
+export function widestCurve(placed: readonly PlacedImage[]): readonly CurvePiece[] | null {
   let widest: readonly CurvePiece[] | null = null;
-  for (const placement of image.placed) {
+  for (const placement of placed) {
     const curve = placement.shown ? placement.curve() : null;
     if (curve?.length && (!widest || usualWidth(curve) > usualWidth(widest))) widest = curve;
   }
@@ -55,6 +56,8 @@ function stepsOf(image: RankedImage, { widths }: WidthPlan, sizes: string | null
   if (waste.causes.neverShown > 0) steps.push(`${who}do not send it: no view of any page shows it`);
   if (waste.causes.duplicate > 0)
     steps.push(`${who}link to one of its ${image.urls.length} addresses everywhere`);
+  if (isVector(file) && waste.causes.metadata > 0)
+    steps.push(`${who}send it without what nobody sees of it`);
   if (isVector(file) && waste.causes.wire > 0)
     steps.push(`${who}send it compressed (content-encoding)`);
   if (encoded && need && waste.neededBytes < file.bytes && waste.causes.neverShown === 0) {

@@ -335,7 +335,7 @@ export function sentOnce(
   compressed: boolean,
 ): number {
   if (!compressed || !isVector(file) || !encoded || encoded.problem !== null) return file.bytes;
-  return Math.min(file.bytes, encoded.steps.best);
+  return Math.min(file.bytes, encoded.steps.sameFormat);
 }
 
 /** The steps from a file to what is needed of it at one need; `undefined` where there is no encode. */

@@ -1,12 +1,7 @@
+import type { Region } from './region.js';
 import { similarity } from './similarity.js';
 import type { Luma } from './similarity.js';
 import type { Size } from './size.js';
-
-/** A piece of a page, in CSS pixels. */
-export interface Region extends Size {
-  readonly left: number;
-  readonly top: number;
-}
 
 /** How alike a page looks before and after. */
 export interface Looks {

@@ -35,6 +35,8 @@ export interface Markup {
   readonly decoding: 'sync' | 'async' | 'auto';
   /** Whether the box is known before the file arrives: width and height, or `aspect-ratio`. */
   readonly dimensions: boolean;
+  /** The attributes width and height, where both are given as whole pixels. */
+  readonly declared: Size | null;
 }
 
 /** One image shown in one slot on one page, as seen in one view. */
@@ -75,7 +77,10 @@ export interface Placement {
   readonly markup: Markup | null;
 }
 
-/** How the slot of one element follows the width of the viewport, the same in every view. */
+/**
+ * How wide a picture the slot of one element asks for, by the width of the viewport, the same in every view: as wide as
+ * the slot; where `object-fit` covers a slot that is higher, or is contained in one that is lower, as what is drawn.
+ */
 export interface SlotCurve {
   readonly page: string;
   readonly kind: PlacementKind;

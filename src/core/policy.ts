@@ -9,6 +9,10 @@ export type EncodedFormat = 'jpeg' | 'png' | 'webp' | 'avif' | 'gif';
 /** What a picture is like, as far as the choice of its format depends on it. */
 export type Nature = 'photograph' | 'transparent' | 'drawing' | 'animation';
 
+/** What becomes of what a file says besides its picture: nothing stays, what it shows and whose it is, or everything. */
+export const metadataPolicies = ['drop', 'credit', 'keep'] as const;
+export type MetadataPolicy = (typeof metadataPolicies)[number];
+
 /** What counts as enough: the rules of thumb that people disagree on, in one place. */
 export interface Policy {
   /** Device pixels to a CSS pixel that are allowed for; denser screens are served this many. */
@@ -21,6 +25,7 @@ export interface Policy {
   readonly quality: QualityRange;
   /** The most widths that a picture is offered in. */
   readonly widths: number;
+  readonly metadata: MetadataPolicy;
   /** Hosts besides the pages' own whose images the site's owner can change. */
   readonly ownHosts: readonly string[];
   readonly ceilings: Ceilings;
@@ -34,6 +39,7 @@ export const defaultPolicy: Policy = {
   similarity: 0.995,
   quality: { least: 45, most: 85 },
   widths: 5,
+  metadata: 'drop',
   ownHosts: [],
   ceilings: defaultCeilings,
   rules: [],

@@ -1,6 +1,16 @@
-import { fixOf } from './fix.js';
+import { elementKey } from './element-images.js';
+import type { ElementImages } from './element-images.js';
+import { slotOf } from './family-key.js';
+import type { PlacedImage } from './findings/finding.js';
+import { widestCurve } from './fix.js';
+import { groupBy } from './group-by.js';
 import type { EncodedFormat } from './policy.js';
-import type { MadeVariant, RefitOrder } from './refit-plan.js';
+import { asMarkup } from './markup-text.js';
+import type { RankedImage } from './ranked-image.js';
+import { isReadEverywhere } from './refit-order.js';
+import type { MadeOrder } from './refit-order.js';
+import type { Size } from './size.js';
+import { sizesText } from './sizes-text.js';
 
 /** A file that markup offers. */
 interface Offer {
@@ -9,122 +19,178 @@ interface Offer {
   readonly format: EncodedFormat;
 }
 
+/** An element that a snippet is for. */
+export interface SnippetPlace {
+  readonly page: string;
+  readonly selector: string;
+}
+
 /** What is to be written in place of what stands there. */
 export interface Snippet {
   /** Address of the original. */
   readonly url: string;
-  readonly pages: readonly string[];
-  readonly selectors: readonly string[];
+  readonly places: readonly SnippetPlace[];
   readonly language: 'html' | 'css';
+  /** What it takes the place of: a whole element, or the addresses of the picture in a style. */
+  readonly replaces: 'element' | 'url';
   readonly text: string;
 }
 
-/**
- * The markup and style that show a refitted image as it should be: every width in the best format, the same in one
- * that every browser reads, `sizes` from the slot curve, its box, and how it is loaded.
- *
- * @param made the variants that there are
- */
-export function snippetsOf(order: RefitOrder, made: readonly MadeVariant[]): Snippet[] {
-  const { image, file, folder, root } = order;
-  const shown = image.placed.filter((placement) => placement.shown);
-  const about = (kinds: (kind: string) => boolean) => {
-    const some = shown.filter(({ kind }) => kinds(kind));
-    return {
-      url: image.url,
-      pages: [...new Set(some.map(({ page }) => page))],
-      selectors: [...new Set(some.map(({ selector }) => selector))],
-    };
-  };
-  const offers: Offer[] = [
-    { path: file.path, width: file.to.width, format: file.to.format },
-    ...made
-      .filter(({ contentHash }) => contentHash === file.contentHash)
-      .map(({ path, size, format }) => ({ path, width: size.width, format })),
-  ].sort((a, b) => a.width - b.width);
-  const addressOf = ({ path }: Offer) =>
-    root + path.slice(folder.length).split('/').map(encodeURIComponent).join('/');
-  const best = offers.filter(({ format }) => format === file.to.format);
-  const plain = offers.filter(({ format }) => format !== file.to.format);
-  const snippets: Snippet[] = [];
-  const inMarkup = about((kind) => kind === 'img');
-  if (inMarkup.selectors.length > 0)
-    snippets.push({
-      ...inMarkup,
-      language: 'html',
-      text: pictureText(order, best, plain, addressOf),
-    });
-  const inStyle = about((kind) => kind === 'background');
-  if (inStyle.selectors.length > 0)
-    snippets.push({
-      ...inStyle,
-      language: 'css',
-      text: styleText(image.url, best, plain, addressOf),
-    });
-  return snippets;
+/** Rules that let snippets stand in any layout: they yield to whatever the style sheets say themselves. */
+export const snippetRules = [
+  ':where(picture) { display: contents; }',
+  ':where(picture > source) { display: none; }',
+  ':where(picture > img) { height: auto; }',
+].join('\n');
+
+/** What snippets depend on besides what was made. */
+export interface SnippetGround {
+  /** The page group of each page. */
+  readonly groups: ReadonlyMap<string, string | null>;
+  readonly elements: ElementImages;
 }
 
-function pictureText(
-  { image, file }: RefitOrder,
-  best: readonly Offer[],
-  plain: readonly Offer[],
-  addressOf: (offer: Offer) => string,
-): string {
-  const shown = image.placed.filter(({ kind, shown: seen }) => kind === 'img' && seen);
-  const { sizes } = fixOf(image, Infinity);
-  const set = (offers: readonly Offer[]) => {
-    const list = offers.map((offer) => `${addressOf(offer)} ${offer.width}w`).join(', ');
-    return offers.length > 1 ? ` srcset="${list}" sizes="${attribute(sizes ?? '100vw')}"` : '';
+/**
+ * The markup and styles that show a refitted image as it should be: every width in the best format, the same in one
+ * that every browser reads, `sizes` from the slot curve, its box, and how it is loaded. One snippet for each slot family
+ * that the image is in.
+ */
+export function snippetsOf(
+  image: RankedImage,
+  order: MadeOrder,
+  { groups, elements }: SnippetGround,
+): Snippet[] {
+  if (order.file.to.format === 'svg') return [];
+  const shown = image.placed.filter(
+    (placed) => placed.shown && !elements.isSuperseded(image, placed),
+  );
+  const families = groupBy(
+    shown.filter(({ kind }) => kind === 'img'),
+    ({ page, selector }) => `${groups.get(page) ?? page}\n${slotOf(selector)}`,
+  );
+  const inMarkup = [...families.values()].map((placed): Snippet => {
+    const curve = widestCurve(placed);
+    return {
+      ...{ url: image.url, places: placesOf(placed), language: 'html', replaces: 'element' },
+      text: pictureText(order, {
+        original: image.url,
+        sizes: curve && sizesText(curve),
+        box: boxOf(image, placed),
+        alt: placed.find(({ markup }) => markup?.alt != null)?.markup?.alt ?? null,
+        load: loadOf(placed),
+      }),
+    };
+  });
+  const styled = shown.filter(({ kind }) => kind === 'background');
+  const [common, modern] = [false, true].map((best) =>
+    offersOf(order).findLast(({ format }) => (format === order.file.to.format) === best),
+  );
+  if (styled.length === 0 || !common || !modern) return inMarkup;
+  const inStyle: Snippet = {
+    ...{ url: image.url, places: placesOf(styled), language: 'css', replaces: 'url' },
+    text: styleText(order, modern, common),
   };
-  const base = plain.length > 0 ? plain : best;
-  const source = plain.at(-1);
-  const alt = shown.find(({ markup }) => markup?.alt != null)?.markup?.alt;
-  const first = shown.some(({ aboveFold }) => aboveFold);
-  const load = first
-    ? shown.some(({ largest }) => largest)
-      ? ' fetchpriority="high"'
-      : ''
-    : ' loading="lazy"';
-  const own = source ? addressOf(source) : plain === base ? image.url : addressOf(best.at(-1)!);
-  const box = ` width="${file.to.width}" height="${file.to.height}"`;
-  const img = `<img src="${attribute(own)}"${set(base)}${box} alt="${attribute(alt ?? '')}"${load} decoding="async">`;
-  if (plain.length === 0) return img;
-  const list = best.map((offer) => `${addressOf(offer)} ${offer.width}w`).join(', ');
-  const sized = best.length > 1 ? ` sizes="${attribute(sizes ?? '100vw')}"` : '';
-  const offered = best.length > 1 ? list : addressOf(best[0]!);
+  return [...inMarkup, inStyle];
+}
+
+function placesOf(placed: readonly PlacedImage[]): SnippetPlace[] {
+  const places = placed.map(({ page, selector }) => ({ page, selector }));
+  return [...new Map(places.map((place) => [elementKey(place), place])).values()];
+}
+
+/** What markup says of a picture besides its files. */
+export interface PictureText {
+  /** Address of the original. */
+  readonly original: string;
+  /** `null` where nobody knows how wide the slot is. */
+  readonly sizes: string | null;
+  readonly box: Size;
+  /** `null` where nobody has said. */
+  readonly alt: string | null;
+  readonly load: 'first' | 'at once' | 'when near';
+}
+
+const loadAttributes: Readonly<Record<PictureText['load'], string>> = {
+  first: ' fetchpriority="high"',
+  'at once': '',
+  'when near': ' loading="lazy" decoding="async"',
+};
+
+/** The element that shows a refitted picture. */
+export function pictureText(
+  order: MadeOrder,
+  { original, sizes, box, alt, load }: PictureText,
+): string {
+  const offers = offersOf(order);
+  const best = offers.filter(({ format }) => format === order.file.to.format);
+  const isModern = !isReadEverywhere(best[0]!.format);
+  const inImg = isModern ? offers.filter((offer) => !best.includes(offer)) : best;
+  const among = ` sizes="${attribute(sizes ?? '100vw')}"`;
+  const candidates = (some: readonly Offer[]) =>
+    some.length > 1
+      ? ` srcset="${some.map((one) => `${addressOf(order, one)} ${one.width}w`).join(', ')}"${among}`
+      : '';
+  // Where nothing smaller could be made for old browsers, they go on with the original.
+  const address = inImg.length > 0 ? addressOf(order, inImg.at(-1)!) : original;
+  const source = candidates(best) || ` srcset="${addressOf(order, best[0]!)}"`;
+  const asks = [
+    ...(alt === null ? ['say in alt what the picture shows'] : []),
+    ...(sizes === null && offers.length > 1 ? ['say in sizes how wide its slot is'] : []),
+  ];
   return [
+    ...asks.map((words) => `<!-- ${words} -->`),
     '<picture>',
-    `  <source type="image/${file.to.format}" srcset="${offered}"${sized}>`,
-    `  ${img}`,
+    ...(isModern ? [`  <source type="${order.file.mediaType}"${source}>`] : []),
+    `  <img src="${attribute(address)}"${candidates(inImg)} width="${box.width}" height="${box.height}" alt="${attribute(alt ?? '')}"${loadAttributes[load]}>`,
     '</picture>',
   ].join('\n');
 }
 
-function styleText(
-  url: string,
-  best: readonly Offer[],
-  plain: readonly Offer[],
-  addressOf: (offer: Offer) => string,
-): string {
-  const [modern, common] = [best.at(-1)!, plain.at(-1)];
-  const fallback = common ? addressOf(common) : url;
-  const image = (address: string, format: string) =>
-    `url("${address.replace(/["\\\n]/g, encodeURIComponent)}") type("image/${format}")`;
-  if (!common) return `background-image: url("${addressOf(modern)}");`;
+/** Its files, the narrowest first. */
+function offersOf({ file, variants }: MadeOrder): Offer[] {
+  const { width, format } = file.to;
+  const main = width === null || format === 'svg' ? [] : [{ path: file.path, width, format }];
   return [
-    `background-image: url("${fallback}");`,
-    `background-image: image-set(${image(addressOf(modern), modern.format)}, ${image(fallback, common.format)});`,
-  ].join('\n');
+    ...main,
+    ...variants.map(({ path, size, format: one }) => ({ path, width: size.width, format: one })),
+  ].sort((a, b) => a.width - b.width);
 }
 
-const entities: Readonly<Record<string, string>> = {
-  '&': '&amp;',
-  '<': '&lt;',
-  '>': '&gt;',
-  '"': '&quot;',
-};
+/**
+ * The box as the markup has it; else that of the original, so that the picture is laid out as it was, however many
+ * pixels the new files have.
+ */
+function boxOf({ file }: RankedImage, placed: readonly PlacedImage[]): Size {
+  const declared = placed.find(({ markup }) => markup?.declared)?.markup?.declared;
+  const density = placed[0]?.naturalDensity ?? 1;
+  const natural = file.intrinsic ?? { width: 0, height: 0 };
+  return (
+    declared ?? {
+      width: Math.round(natural.width / density),
+      height: Math.round(natural.height / density),
+    }
+  );
+}
+
+function loadOf(placed: readonly PlacedImage[]): PictureText['load'] {
+  if (placed.some(({ largest }) => largest)) return 'first';
+  return placed.some(({ aboveFold }) => aboveFold) ? 'at once' : 'when near';
+}
+
+function styleText(order: MadeOrder, modern: Offer, common: Offer): string {
+  const image = (offer: Offer) => `url("${addressOf(order, offer)}") type("image/${offer.format}")`;
+  return `image-set(${image(modern)}, ${image(common)})`;
+}
+
+/** A path of the refit as an address on the site. */
+export function addressOf(
+  { root, folder }: Pick<MadeOrder, 'root' | 'folder'>,
+  { path }: Pick<Offer, 'path'>,
+): string {
+  return root + path.slice(folder.length).split('/').map(encodeURIComponent).join('/');
+}
 
 /** Text of foreign origin as it may stand in an attribute, in one line. */
 function attribute(text: string): string {
-  return text.replace(/\s+/g, ' ').replace(/[&<>"]/g, (sign) => entities[sign]!);
+  return asMarkup(text.replace(/\s+/g, ' '));
 }

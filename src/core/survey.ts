@@ -86,7 +86,7 @@ export interface Encoded {
   /** The largest need over all placements; `null` for a vector, which has no pixels. */
   readonly need: Size | null;
   readonly nature: Nature | 'vector';
-  /** `svg` for a vector, which was only compressed. */
+  /** `svg` for a vector, which stays one. */
   readonly format: EncodedFormat | 'svg';
   readonly steps: EncodedSteps;
   readonly trials: readonly Trial[];

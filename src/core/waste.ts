@@ -13,13 +13,16 @@ export type WasteByCause = Readonly<Record<Cause, number>>;
 
 /** What one picture costs in the steps from the file that is there to the file that is needed. */
 export interface EncodedSteps {
-  /** Bytes of the file that are no picture. */
+  /** Bytes of the file that are no picture; of a vector, what can go without being seen. */
   readonly metadata: number;
   /** How the picture's bytes follow its pixels: as `pixels ^ exponent`. */
   readonly exponent: number;
-  /** The file's own format, at the need and at the quality that was found to do, without metadata; bytes. */
+  /**
+   * The file's own format, at the need and at the quality that was found to do, without metadata; bytes. Of a vector,
+   * itself compressed on the wire.
+   */
   readonly sameFormat: number;
-  /** The best format that the policy allows, at the need; bytes. */
+  /** The best format that the policy allows, at the need; of a vector, what is left of it compressed; bytes. */
   readonly best: number;
 }
 
@@ -27,7 +30,7 @@ export interface EncodedSteps {
 export interface WasteSteps extends Omit<EncodedSteps, 'exponent'> {
   /** Bytes at the need for each byte at the intrinsic size; above 0, at most 1. */
   readonly pixelRatio: number;
-  /** A text (a vector): nothing is between it and its compressed self. */
+  /** A text (a vector): it has no pixels, and is compressed on the wire. */
   readonly text: boolean;
 }
 
@@ -108,9 +111,9 @@ export function splitWaste(
     split[cause] = left - after;
     left = after;
   };
+  if (steps) book('metadata', bytes - steps.metadata);
   if (steps?.text) book('wire', steps.best);
   else if (steps) {
-    book('metadata', bytes - steps.metadata);
     book('pixels', Math.round(left * steps.pixelRatio));
     book('quality', steps.sameFormat);
     book('format', steps.best);

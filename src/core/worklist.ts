@@ -1,6 +1,8 @@
 import { isVector } from './image-file.js';
 import type { RankedImage } from './ranked-image.js';
-import type { RefitOrder } from './refit-plan.js';
+import type { Policy } from './policy.js';
+import { widthsOf } from './refit-order.js';
+import type { MadeOrder, PictureSize } from './refit-order.js';
 import { formatSize } from './size.js';
 import type { Cause } from './waste.js';
 
@@ -44,14 +46,21 @@ const leastBytes = 1;
 /** What is to be done about the images of a survey: what spares the most bytes first, then what costs none. */
 export function worklistOf(
   images: readonly RankedImage[],
-  orders: readonly RefitOrder[],
+  orders: readonly MadeOrder[],
+  policy: Pick<Policy, 'ceilings'>,
 ): WorkItem[] {
-  const orderOf = new Map(orders.map((order) => [order.image, order]));
-  const items = images.flatMap((image) => itemsOf(image, orderOf.get(image)));
+  const orderOf = new Map(orders.map((order) => [order.file.contentHash, order]));
+  const items = images.flatMap((image) =>
+    itemsOf(image, orderOf.get(image.file.contentHash), policy),
+  );
   return items.sort((a, b) => b.savedPerVisit - a.savedPerVisit);
 }
 
-function itemsOf(image: RankedImage, order: RefitOrder | undefined): WorkItem[] {
+function itemsOf(
+  image: RankedImage,
+  order: MadeOrder | undefined,
+  { ceilings }: Pick<Policy, 'ceilings'>,
+): WorkItem[] {
   const { placed, perVisit, file } = image;
   const about = {
     url: image.url,
@@ -81,8 +90,8 @@ function itemsOf(image: RankedImage, order: RefitOrder | undefined): WorkItem[] 
     const { to, path } = order.file;
     const whole = sum('metadata', 'pixels', 'quality', 'format');
     const inMarkup = Math.min(whole, offeredPerVisit(image, order));
-    const told = `${path}: ${formatSize(to)}, image/${to.format}, ${to.bytes} bytes`;
-    add('content', 'put the refitted file in its place', told, whole - inMarkup);
+    const told = [path, pixelsOf(to), order.file.mediaType, `${to.bytes} bytes`].filter(Boolean);
+    add('content', 'put the refitted file in its place', told.join(', '), whole - inMarkup);
     const widths = widthsOf(order);
     add(
       'markup',
@@ -91,6 +100,11 @@ function itemsOf(image: RankedImage, order: RefitOrder | undefined): WorkItem[] 
       inMarkup,
     );
   }
+  if (order && order.frames > 1 && order.file.to.bytes > ceilings.content)
+    items.push({
+      ...{ ...about, who: 'content', savedPerVisit: 0, to: 'a muted film that plays in a loop' },
+      what: `make it a video: its ${order.frames} frames take ${order.file.to.bytes} bytes even at their need`,
+    });
   const found = image.findings.flatMap(({ id, message }): WorkItem[] => {
     const who = menders[id];
     return who ? [{ ...about, who, what: message, to: '', savedPerVisit: 0 }] : [];
@@ -98,14 +112,13 @@ function itemsOf(image: RankedImage, order: RefitOrder | undefined): WorkItem[] 
   return [...items, ...found];
 }
 
-/** All widths of an image, the narrowest first. */
-export function widthsOf({ file, variants }: RefitOrder): number[] {
-  const widths = [file.to.width, ...variants.map(({ size }) => size.width)];
-  return [...new Set(widths)].sort((a, b) => a - b);
+/** Pixels as people write them; nothing for a vector. */
+function pixelsOf({ width, height }: PictureSize): string {
+  return width === null || height === null ? '' : formatSize({ width, height });
 }
 
 /** What an average visit is spared beyond the file at its largest need when narrower ones are offered, too. */
-function offeredPerVisit({ deliveries }: RankedImage, { file, variants }: RefitOrder): number {
+function offeredPerVisit({ deliveries }: RankedImage, { file, variants }: MadeOrder): number {
   if (!variants.some(({ use }) => use === 'width')) return 0;
   return deliveries.reduce((sum, { judged: { waste, need }, weight }) => {
     const shown = waste !== null && need !== null;

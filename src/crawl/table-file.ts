@@ -106,6 +106,6 @@ export function textOf(path: string): string {
   }
 }
 
-function quoted(text: string): string {
+export function quoted(text: string): string {
   return JSON.stringify(text.slice(0, 100));
 }

@@ -3,6 +3,9 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type { Policy } from '../core/policy.js';
 
+/** Raised when the same settings come to other bytes. */
+const revision = 2;
+
 /**
  * The encoders' version: other versions give other bytes. It is read without loading them, which takes longer than
  * all else where nothing is to be encoded.
@@ -11,11 +14,12 @@ function encoderVersion(): string {
   const entry = createRequire(import.meta.url).resolve('sharp');
   const manifest = join(dirname(entry), '..', 'package.json');
   const { name, version } = JSON.parse(readFileSync(manifest, 'utf8')) as Record<string, string>;
-  return `${name} ${version}`;
+  return `${name} ${version}, ${revision}`;
 }
 
 /** What an encode depends on besides the picture and its size. */
-export function encodeKey({ formats, similarity, quality }: Policy): string {
+export function encodeKey({ formats, similarity, quality, metadata }: Policy): string {
   const { least, most } = quality;
-  return JSON.stringify([encoderVersion(), [...formats].sort(), similarity, least, most]);
+  const settings = [[...formats].sort(), similarity, least, most, metadata];
+  return JSON.stringify([encoderVersion(), ...settings]);
 }

@@ -6,17 +6,22 @@ export interface Encoding {
   readonly format: EncodedFormat;
   /** 1 to 100; `null` keeps every pixel as it is. */
   readonly quality: number | null;
+  /** Names at most 256 colours once, and then each pixel by its number. */
+  readonly palette?: boolean;
 }
 
 /** Quality of lossy AVIF at which it looks like the other formats at theirs, for a scale of its own. */
 const avifScale = 0.75;
 
 /**
- * Encodes a picture without metadata. The same picture and encoding give the same bytes.
+ * Encodes a picture, with the metadata that its pipeline carries. The same picture and encoding give the same bytes.
  *
  * @throws Error when the bytes cannot be decoded to the end.
  */
-export async function encode(picture: Sharp, { format, quality }: Encoding): Promise<Buffer> {
+export async function encode(
+  picture: Sharp,
+  { format, quality, palette = false }: Encoding,
+): Promise<Buffer> {
   switch (format) {
     case 'jpeg':
       return picture
@@ -30,7 +35,13 @@ export async function encode(picture: Sharp, { format, quality }: Encoding): Pro
         .avif(quality === null ? { lossless: true } : { quality: Math.round(quality * avifScale) })
         .toBuffer();
     case 'png':
-      return picture.png({ compressionLevel: 9, palette: false }).toBuffer();
+      return picture
+        .png(
+          palette
+            ? { compressionLevel: 9, palette, colours: 256, dither: 0, effort: 10 }
+            : { compressionLevel: 9, palette },
+        )
+        .toBuffer();
     case 'gif':
       return picture.gif({ effort: 7 }).toBuffer();
   }

@@ -4,16 +4,17 @@ import type { EncodedFormat, Nature, Policy } from '../core/policy.js';
 import { formatsFor } from '../core/policy.js';
 import type { ImageFile } from '../core/image-file.js';
 import { searchQuality } from '../core/quality-search.js';
-import { similarity } from '../core/similarity.js';
 import { area } from '../core/size.js';
 import type { Size } from '../core/size.js';
 import type { Trial } from '../core/survey.js';
 import type { EncodedSteps } from '../core/waste.js';
+import { carriedOf, encodeWith } from './carry.js';
 import { encode, isLossless } from './encode.js';
-import type { Encoding } from './encode.js';
+import { make, makeExact } from './made.js';
+import type { Made } from './made.js';
 import { metadataBytes } from './metadata.js';
 import { natureOf } from './nature.js';
-import { readLuma, reduce, reduceFurther } from './picture.js';
+import { reduce } from './picture.js';
 import type { Reduced } from './picture.js';
 
 /** The file that an image should be, what the steps towards it cost, and what was tried for it. */
@@ -33,11 +34,6 @@ const formatOf: Readonly<Record<string, EncodedFormat>> = {
   'image/gif': 'gif',
   'image/avif': 'avif',
 };
-
-/** An encode with its bytes. */
-interface Made extends Trial {
-  readonly body: Buffer;
-}
 
 /**
  * Really encodes a picture at its need, in the formats that the policy allows for its nature, each at the lowest
@@ -65,24 +61,39 @@ export async function encodeNeeded(
   const best = smallest(made, Math.min(policy.similarity, most))!;
   if (!made.some(({ format }) => format === own)) {
     // Tells what the format costs: at the quality that another one was found to need.
-    const quality = isLossless(own) ? null : (best.quality ?? policy.quality.most);
-    made.push(await make(picture, frames, { format: own, quality }));
+    made.push(
+      isLossless(own)
+        ? await makeExact(picture, frames, own, nature === 'drawing')
+        : await make(picture, frames, {
+            format: own,
+            quality: best.quality ?? policy.quality.most,
+          }),
+    );
   }
   const chosen = smallest(made, Math.min(policy.similarity, best.similarity))!;
   const owns = made.filter(({ format }) => format === own);
   const sameFormat = smallest(owns, chosen.similarity) ?? owns.at(-1)!;
+  const carried = carriedOf(policy.metadata, body);
+  const result = carried ? await encodeWith(picture, chosen, carried) : chosen.body;
+  // What is to go along with the picture is no waste, and costs the same in every format.
+  const added = result.length - chosen.bytes;
   return {
     nature,
     format: chosen.format,
-    body: chosen.body,
+    body: result,
     steps: {
-      metadata: await metadataBytes(body),
+      metadata: Math.max(0, (await metadataBytes(body)) - added),
       exponent: await bytesExponent(picture, chosen, frames),
-      sameFormat: sameFormat.bytes,
-      best: chosen.bytes,
+      sameFormat: sameFormat.bytes + added,
+      best: result.length,
     },
-    trials: made.map(({ body: _, ...trial }) => trial),
+    trials: made.map(trialOf),
   };
+}
+
+/** What is kept of an encode. */
+function trialOf({ format, quality, bytes, similarity }: Made): Trial {
+  return { format, quality, bytes, similarity };
 }
 
 /** Encodes in one format: once where nothing is lost, else as often as the search for the quality takes. */
@@ -93,7 +104,7 @@ async function encodesAs(
   exact: boolean,
   policy: Policy,
 ): Promise<Made[]> {
-  if (exact || isLossless(format)) return [await make(picture, frames, { format, quality: null })];
+  if (exact || isLossless(format)) return [await makeExact(picture, frames, format, exact)];
   const made: Made[] = [];
   await searchQuality(policy.similarity, policy.quality, async (quality) => {
     const one = await make(picture, frames, { format, quality });
@@ -101,14 +112,6 @@ async function encodesAs(
     return { quality, similarity: one.similarity };
   });
   return made;
-}
-
-async function make(picture: Reduced, frames: number, encoding: Encoding): Promise<Made> {
-  const body = await encode(picture.pipeline(), encoding);
-  // An exact copy needs no comparison.
-  const alike =
-    encoding.quality === null ? 1 : similarity(picture.luma, await readLuma(body, frames));
-  return { ...encoding, bytes: body.length, similarity: alike, body };
 }
 
 /** The smallest of those that are alike enough; `undefined` when none is. */
@@ -134,7 +137,7 @@ async function bytesExponent(picture: Reduced, best: Made, frames: number): Prom
   const { width, height } = picture.size;
   if (frames > 1 || Math.min(width, height) < leastHalved) return usualExponent;
   const half = { width: Math.round(width / 2), height: Math.round(height / 2) };
-  const smaller = await reduceFurther(picture, half);
+  const smaller = await picture.smaller(half);
   const { length } = await encode(smaller.pipeline(), best);
   const exponent = Math.log(best.bytes / length) / Math.log(area(picture.size) / area(half));
   return Math.min(1.2, Math.max(0.3, exponent));

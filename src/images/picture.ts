@@ -2,49 +2,72 @@ import sharp from 'sharp';
 import type { Sharp } from 'sharp';
 import type { Luma } from '../core/similarity.js';
 import type { Size } from '../core/size.js';
+import { needsItsProfile } from './colours.js';
 import { maxPixels } from './facts.js';
 
 /** A picture reduced to the size that it is needed in, decoded once and encoded in several ways. */
 export interface Reduced {
   /** A fresh pipeline with the picture in it. */
   readonly pipeline: () => Sharp;
+  /** The same, with all that its file says besides: EXIF, IPTC, XMP. */
+  readonly whole: () => Sharp;
+  /** The same in sRGB, its first frame alone. */
+  readonly still: () => Sharp;
   /** Pixels of one frame. */
   readonly size: Size;
   readonly luma: Luma;
+  /** The same picture in a smaller size. */
+  readonly smaller: (size: Size) => Promise<Reduced>;
 }
 
 /**
- * Decodes a picture, turns it upright, reduces it to `size` (Lanczos), in sRGB.
+ * Decodes a picture, turns it upright, reduces it to `size` (Lanczos), in sRGB; in its own colour space, with its
+ * profile, where sRGB does not have its colours.
  *
  * @param frames more than 1 keeps the animation
  * @throws Error when the bytes cannot be decoded to the end.
  */
 export async function reduce(body: Buffer, frames: number, size: Size): Promise<Reduced> {
-  const resized = () =>
-    sharp(body, { animated: frames > 1, failOn: 'truncated', limitInputPixels: maxPixels })
-      .rotate()
-      .resize(size.width, size.height, { fit: 'fill', kernel: 'lanczos3' });
-  const raw = await resized().raw().toBuffer({ resolveWithObject: true });
-  const { width, height, channels } = raw.info;
-  // What has delays and loops cannot be taken up again from its pixels.
-  const still = () => sharp(raw.data, { raw: { width, height, channels } });
-  return { pipeline: frames > 1 ? resized : still, size, luma: lumaOf(raw.data, raw.info) };
+  const moves = frames > 1;
+  const ownSpace = !moves && (await needsItsProfile(body));
+  const opened = () =>
+    shrunk(
+      sharp(body, { animated: moves, failOn: 'truncated', limitInputPixels: maxPixels }).rotate(),
+      size,
+    );
+  const resized = ownSpace ? () => opened().keepIccProfile() : opened;
+  const whole = () =>
+    ownSpace
+      ? opened().keepMetadata()
+      : opened().keepMetadata().withIccProfile('srgb', { attach: false });
+  // What has delays and loops, or a profile, cannot be taken up again from its pixels.
+  if (!moves && !ownSpace) return fromPixels(resized(), size, whole);
+  const { data, info } = await resized().raw().toBuffer({ resolveWithObject: true });
+  return {
+    ...{ pipeline: resized, whole, size, luma: lumaOf(data, info) },
+    still: () => shrunk(sharp(body).rotate(), size),
+    smaller: (less) => reduce(body, frames, less),
+  };
 }
 
-/** A smaller one of a picture that is reduced already. */
-export async function reduceFurther({ pipeline }: Reduced, size: Size): Promise<Reduced> {
-  const raw = await pipeline()
-    .resize(size.width, size.height, { fit: 'fill', kernel: 'lanczos3' })
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  const { width, height, channels } = raw.info;
-  const still = () => sharp(raw.data, { raw: { width, height, channels } });
-  return { pipeline: still, size, luma: lumaOf(raw.data, raw.info) };
+async function fromPixels(picture: Sharp, size: Size, whole: () => Sharp): Promise<Reduced> {
+  const { data, info } = await picture.raw().toBuffer({ resolveWithObject: true });
+  const { width, height, channels } = info;
+  const pipeline = () => sharp(data, { raw: { width, height, channels } });
+  return {
+    ...{ pipeline, whole, still: pipeline, size, luma: lumaOf(data, info) },
+    smaller: (less) => fromPixels(shrunk(pipeline(), less), less, () => shrunk(whole(), less)),
+  };
+}
+
+function shrunk(picture: Sharp, { width, height }: Size): Sharp {
+  return picture.resize(width, height, { fit: 'fill', kernel: 'lanczos3' });
 }
 
 /** The luma of an encoded picture; the frames of an animation one below the other. */
 export async function readLuma(body: Buffer, frames: number): Promise<Luma> {
-  const raw = await sharp(body, { animated: frames > 1 })
+  // Both sides are compared in the colour space that they are in.
+  const raw = await sharp(body, { animated: frames > 1, ignoreIcc: true })
     .raw()
     .toBuffer({ resolveWithObject: true });
   return lumaOf(raw.data, raw.info);

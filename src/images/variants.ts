@@ -1,41 +1,62 @@
-import type { EncodedFormat, Policy } from '../core/policy.js';
-import { similarity } from '../core/similarity.js';
+import type { Credit } from '../core/credit.js';
+import type { EncodedFormat, Nature, Policy } from '../core/policy.js';
 import type { Size } from '../core/size.js';
-import type { Trial } from '../core/survey.js';
-import { encode } from './encode.js';
-import { readLuma, reduceFurther } from './picture.js';
-import type { Reduced } from './picture.js';
+import { carriedOf, encodeWith } from './carry.js';
+import { isLossless } from './encode.js';
+import { make, makeExact } from './made.js';
+import type { Made } from './made.js';
+import { reduce } from './picture.js';
 
-/** A picture in one size and format. */
-export interface Variant extends Trial {
+/** What a picture is to be made into once more. */
+export interface VariantWish {
+  readonly size: Size;
+  readonly format: EncodedFormat;
+  /** The quality that is tried first. */
+  readonly quality: number | null;
+}
+
+/** A picture of which several variants are made: it is decoded once for all of them. */
+export interface VariantSource {
   readonly body: Buffer;
+  readonly frames: number;
+  readonly nature: Nature;
+  /** The largest of the variants. */
+  readonly size: Size;
+  /** What somebody has filled in about it; `null` for nothing. */
+  readonly credit: Credit | null;
 }
 
 /** Steps by which the quality is raised where it does not do. */
 const step = 6;
 
 /**
- * Encodes a picture once more in a smaller size. The quality that did at its need is tried first, and raised as long
- * as what comes of it is less like the ideal reduction than the policy asks for.
+ * Opens a picture to make variants of it. What is lossy begins at the quality that did at the need, and is raised as
+ * long as what comes of it is less like the ideal reduction than the policy asks for.
  *
- * @param picture at its need
- * @param quality that did there; `null` keeps every pixel
+ * @throws Error when the bytes cannot be decoded to the end.
  */
-export async function encodeVariant(
-  picture: Reduced,
-  size: Size,
-  format: EncodedFormat,
-  quality: number | null,
-  policy: Pick<Policy, 'similarity' | 'quality'>,
-): Promise<Variant> {
-  const same = size.width === picture.size.width && size.height === picture.size.height;
-  const reduced = same ? picture : await reduceFurther(picture, size);
-  for (let tried = quality; ; tried = Math.min(policy.quality.most, tried + step)) {
-    const body = await encode(reduced.pipeline(), { format, quality: tried });
-    const trial = { format, quality: tried, bytes: body.length, body };
-    if (tried === null) return { ...trial, similarity: 1 };
-    const alike = similarity(reduced.luma, await readLuma(body, 1));
-    if (alike >= policy.similarity || tried >= policy.quality.most)
-      return { ...trial, similarity: alike };
-  }
+export async function openVariants(
+  { body, frames, nature, size, credit }: VariantSource,
+  policy: Pick<Policy, 'similarity' | 'quality' | 'metadata'>,
+): Promise<(wish: VariantWish) => Promise<Made>> {
+  const largest = await reduce(body, frames, size);
+  const carried = carriedOf(policy.metadata, body, credit);
+  return async ({ size: wanted, format, quality }) => {
+    const same = wanted.width === size.width && wanted.height === size.height;
+    const picture = same ? largest : await largest.smaller(wanted);
+    const made = await alikeEnough(format, quality);
+    if (carried === null) return made;
+    const result = await encodeWith(picture, made, carried);
+    return { ...made, body: result, bytes: result.length };
+
+    async function alikeEnough(format: EncodedFormat, first: number | null): Promise<Made> {
+      if (first === null || isLossless(format))
+        return makeExact(picture, frames, format, nature === 'drawing');
+      const { most } = policy.quality;
+      for (let tried = first; ; tried = Math.min(most, tried + step)) {
+        const one = await make(picture, frames, { format, quality: tried });
+        if (one.similarity >= policy.similarity || tried >= most) return one;
+      }
+    }
+  };
 }

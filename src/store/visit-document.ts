@@ -50,7 +50,7 @@ const largest = 16;
 
 function shapeText(placement: Omit<Placement, 'page' | 'view'>): string {
   const { kind, selector, slot, fit, fetched, drawn, naturalDensity, markup } = placement;
-  const { srcset, sizes, fetchPriority, decoding, dimensions } = markup ?? {};
+  const { srcset, sizes, fetchPriority, decoding, dimensions, declared } = markup ?? {};
   return JSON.stringify([
     kind,
     selector,
@@ -65,7 +65,10 @@ function shapeText(placement: Omit<Placement, 'page' | 'view'>): string {
     fetched,
     drawn,
     naturalDensity,
-    markup && [srcset, sizes, fetchPriority, decoding, dimensions],
+    markup && [
+      ...[srcset, sizes, fetchPriority, decoding, dimensions],
+      ...(declared ? [declared.width, declared.height] : []),
+    ],
   ]);
 }
 
@@ -75,6 +78,8 @@ type StoredMarkup = [
   fetchPriority: 'high' | 'low' | 'auto',
   decoding: 'sync' | 'async' | 'auto',
   dimensions: boolean,
+  declaredWidth?: number,
+  declaredHeight?: number,
 ];
 
 type StoredShape = [
@@ -93,7 +98,7 @@ type StoredShape = [
 /** A shape as its term says it; its alternative text is told apart. */
 export function readShape(text: string): PlacementShape {
   const one = JSON.parse(text) as StoredShape;
-  const [srcset, sizes, fetchPriority, decoding, dimensions] = one[9] ?? [];
+  const [srcset, sizes, fetchPriority, decoding, dimensions, width, height] = one[9] ?? [];
   return {
     kind: one[0],
     selector: one[1],
@@ -114,6 +119,7 @@ export function readShape(text: string): PlacementShape {
       fetchPriority: fetchPriority!,
       decoding: decoding!,
       dimensions: dimensions!,
+      declared: width === undefined ? null : { width, height: height! },
     },
   };
 }

@@ -1,7 +1,8 @@
-import { join } from 'node:path';
 import { drawPictures } from '../../demo/pictures/draw.js';
 import { serveDemo } from '../../demo/server.js';
-import type { DemoSite, Replacement } from '../../demo/server.js';
+import type { DemoSite } from '../../demo/server.js';
+import { readDeployment } from '../../demo/deploy.js';
+import type { Deployment } from '../../demo/deploy.js';
 import { builtInNetworks } from '../core/network.js';
 import { defaultPolicy } from '../core/policy.js';
 import { chooseViews, defaultViews } from '../core/view.js';
@@ -15,7 +16,7 @@ import { noProgress } from './progress.js';
 import { rank } from './rank.js';
 import type { RankResult } from './rank.js';
 import { refit } from './refit.js';
-import type { RefitManifest, RefitResult } from './refit.js';
+import type { RefitResult } from './write-refit.js';
 import { survey } from './survey.js';
 import type { SurveyResult } from './survey.js';
 
@@ -49,17 +50,17 @@ export async function serveDemoSite(
   cache: string,
   port: number,
   { onProgress = noProgress }: TaskOptions = {},
-  replacements?: ReadonlyMap<string, Replacement>,
+  deployment?: Deployment,
 ): Promise<DemoSite> {
   const pictures = await drawPictures(cache, (done, total) =>
     onProgress({ stage: 'pictures', done, total, doing: 'the Brindle Bay Kite Festival' }),
   );
-  return serveDemo(pictures, port, replacements);
+  return serveDemo(pictures, port, deployment);
 }
 
 /**
- * The whole story on the demo site: survey, rank, refit; the site with the new files in place of the
- * old; a session of each, and the two compared.
+ * The whole story on the demo site: survey, rank, refit; the site with the refit deployed as its papers say; a session of
+ * each, and the two compared.
  *
  * @returns whether it came to its end; it does not when it was stopped.
  */
@@ -110,7 +111,8 @@ export async function demo(
   const refitted = await refit(workspace, surveyLabel, out, defaultPolicy, task);
   if (signal.aborted) return false;
   steps.refitted(refitted);
-  const after = await serveDemoSite(cache, 0, task, replacementsOf(out, refitted.manifest));
+  const deployment = await readDeployment(out, before.start);
+  const after = await serveDemoSite(cache, 0, task, deployment);
   try {
     const session = await clockSite(after, 'after');
     if (signal.aborted || !session) return false;
@@ -120,16 +122,4 @@ export async function demo(
   }
   steps.compared(await compare(() => workspace, 'before', 'after', false));
   return true;
-}
-
-/** The refitted files by the addresses of the originals that they stand in for. */
-export function replacementsOf(
-  folder: string,
-  { files }: Pick<RefitManifest, 'files'>,
-): Map<string, Replacement> {
-  return new Map(
-    files.flatMap(({ originals, path, mediaType }) =>
-      originals.map((url) => [url, { path: join(folder, path), mediaType }] as const),
-    ),
-  );
 }

@@ -8,16 +8,22 @@ import { encodeKey } from '../images/encode-key.js';
 import { tidy } from '../images/facts.js';
 import { contentHashOf } from '../images/hash.js';
 import { compressedBytes, encodeNeeded } from '../images/needed.js';
+import { optimiseVector } from '../images/vector.js';
 import type { Workspace } from '../store/workspace.js';
 
-/** Encodes one file at its need, or compresses a vector, and keeps what came of it. */
+/**
+ * Encodes one file at its need, or makes a vector smaller, and keeps what came of it.
+ *
+ * @param read the bytes of the file; left out, those in the workspace
+ */
 export async function encodeAndKeep(
   workspace: Workspace,
   file: ImageFile,
   need: Size | null,
   policy: Policy,
+  read: (contentHash: string) => Promise<Buffer> = (hash) => workspace.bodies.read(hash),
 ): Promise<Encoded> {
-  const encoded = await encodeOne(workspace, file, need, policy);
+  const encoded = await encodeOne(workspace, file, need, policy, read);
   workspace.encodes.add(encoded, encodeKey(policy));
   return encoded;
 }
@@ -27,12 +33,12 @@ async function encodeOne(
   file: ImageFile,
   need: Size | null,
   policy: Policy,
+  read: (contentHash: string) => Promise<Buffer>,
 ): Promise<Encoded> {
   const { contentHash } = file;
   try {
-    const body = await workspace.bodies.read(contentHash);
-    if (!need)
-      return { ...failedEncode(file, need, ''), ...(await compressed(body)), problem: null };
+    const body = await read(contentHash);
+    if (!need) return { ...failedEncode(file, need, ''), ...(await vector(workspace, body)) };
     const { body: result, ...made } = await encodeNeeded(body, file, need, policy);
     const resultHash = contentHashOf(result);
     await workspace.bodies.keep(resultHash, result);
@@ -42,7 +48,20 @@ async function encodeOne(
   }
 }
 
-async function compressed(body: Buffer): Promise<Pick<Encoded, 'nature' | 'format' | 'steps'>> {
-  const best = await compressedBytes(body);
-  return { nature: 'vector', format: 'svg', steps: { ...noSteps, sameFormat: best, best } };
+/** A vector without what nobody sees of it, and what it takes compressed. */
+async function vector(
+  workspace: Workspace,
+  body: Buffer,
+): Promise<Omit<Encoded, 'contentHash' | 'need' | 'trials'>> {
+  const optimised = await optimiseVector(body);
+  const resultHash = optimised && contentHashOf(optimised);
+  if (optimised && resultHash) await workspace.bodies.keep(resultHash, optimised);
+  const result = optimised ?? body;
+  const steps = {
+    ...noSteps,
+    metadata: body.length - result.length,
+    sameFormat: await compressedBytes(body),
+    best: await compressedBytes(result),
+  };
+  return { nature: 'vector', format: 'svg', steps, resultHash, problem: null };
 }

@@ -1,7 +1,7 @@
 /** How far a piece of work is. Tasks report it and print nothing. */
 export interface Progress {
   /** What is being counted: pages, images, files, loads. */
-  readonly stage: 'pages' | 'images' | 'files' | 'loads' | 'pictures';
+  readonly stage: 'pages' | 'images' | 'files' | 'bodies' | 'loads' | 'pictures';
   readonly done: number;
   /** As far as it is known by now; it may grow. */
   readonly total: number;

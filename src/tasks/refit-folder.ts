@@ -1,26 +1,17 @@
 import { existsSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { readFile, readdir, rm } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
 import { OutputError, messageOf } from '../core/errors.js';
-import { papers } from '../core/refit-plan.js';
+import { filesOf } from '../core/refit-manifest.js';
+import type { OwnFile, RefitManifest } from '../core/refit-manifest.js';
+import { papers } from '../core/refit-order.js';
 import { contentHashOf } from '../images/hash.js';
-import type { RefitManifest } from './refit.js';
-
-/** A file of a refit's folder. */
-export interface OwnFile {
-  readonly path: string;
-  readonly resultHash: string;
-}
+import { isAbandonedDraft } from '../store/write-whole.js';
 
 /** The files that earlier refits wrote into a folder, with the hashes they had. */
 export async function ownFiles(folder: string): Promise<Map<string, string>> {
-  const { earlier = [], files = [], variants = [], papers: beside = [] } = await manifestOf(folder);
-  return new Map(
-    [...earlier, ...files, ...variants, ...beside].map(({ path, resultHash }) => [
-      path,
-      resultHash,
-    ]),
-  );
+  const own = filesOf(await manifestOf(folder));
+  return new Map(own.map(({ path, resultHash }) => [path, resultHash]));
 }
 
 /**
@@ -38,6 +29,17 @@ export async function refuseForeign(
     throw new OutputError(`${join(folder, path)} was not written by refit, and is left alone`, {
       hint: 'name an empty folder with --out, or move that file away',
     });
+  }
+}
+
+/** Takes away what a run that was killed left half written. */
+export async function removeDrafts(folder: string, files: readonly OwnFile[]): Promise<void> {
+  const folders = new Set(files.map(({ path }) => dirname(join(folder, path))));
+  const whole = new Set(files.map(({ path }) => join(folder, path)));
+  for (const one of folders) {
+    const names = await readdir(one).catch(() => []);
+    for (const name of names)
+      if (isAbandonedDraft(join(one, name), whole)) await rm(join(one, name), { force: true });
   }
 }
 

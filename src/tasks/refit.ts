@@ -1,83 +1,50 @@
-import { existsSync } from 'node:fs';
-import { mkdir } from 'node:fs/promises';
-import { join } from 'node:path';
-import { OutputError, messageOf } from '../core/errors.js';
+import { InterruptedError } from '../core/errors.js';
+import { elementImages } from '../core/element-images.js';
 import { familyWidths } from '../core/family-widths.js';
 import type { Policy } from '../core/policy.js';
-import { papers, planRefit } from '../core/refit-plan.js';
-import type {
-  KeptFile,
-  MadeVariant,
-  RefitFile,
-  RefitOrder,
-  VariantOrder,
-} from '../core/refit-plan.js';
+import type { RankedImage } from '../core/ranked-image.js';
+import { papers } from '../core/refit-order.js';
+import { planRefit } from '../core/refit-plan.js';
+import { snippetsOf } from '../core/snippet.js';
 import { worklistOf } from '../core/worklist.js';
-import type { WorkItem } from '../core/worklist.js';
-import { contentHashOf } from '../images/hash.js';
+import type { FetchedFile } from '../crawl/fetch-file.js';
 import { rewritesDocument } from '../output/json/rewrites.js';
+import { snippetsDocument } from '../output/json/snippets.js';
 import { snippetsMarkdown } from '../output/snippets.js';
 import { worklistCsv, worklistMarkdown } from '../output/worklist-table.js';
-import { writeWhole } from '../store/write-whole.js';
 import type { Workspace } from '../store/workspace.js';
-import { makeVariants } from './make-variants.js';
-import { noProgress } from './progress.js';
+import { fetchBodies } from './fetch-bodies.js';
+import { makeOrders } from './make-orders.js';
 import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
-import { hashOfFile, ownFiles, refuseForeign } from './refit-folder.js';
-import type { OwnFile } from './refit-folder.js';
+import type { RankResult } from './rank.js';
+import { wishesFor } from './refit-wishes.js';
+import type { NameablePicture, RefitWishes } from './refit-wishes.js';
+import { reviewRefit } from './review-refit.js';
+import { makeSheets } from './make-sheets.js';
+import { writeRefit } from './write-refit.js';
+import type { RefitResult } from './write-refit.js';
 
-/** Another form of a file of a refit, as its manifest tells it. */
-export interface RefitVariant extends OwnFile {
-  /** Of the original. */
-  readonly contentHash: string;
-  readonly use: VariantOrder['use'];
-  readonly mediaType: string;
-  readonly width: number;
-  readonly height: number;
-  readonly bytes: number;
-}
-
-/** What lies in a refit's folder; kept there as `manifest.json`. */
-export interface RefitManifest {
-  readonly format: 'zealous-lynx.refit/1';
-  readonly survey: string;
-  readonly createdAt: string;
-  /** Each image at its need. */
-  readonly files: readonly RefitFile[];
-  /** The same images in narrower widths, and in formats that every browser reads. */
-  readonly variants: readonly RefitVariant[];
-  readonly kept: readonly KeptFile[];
-  /** The work list and what goes with it. */
-  readonly papers: readonly OwnFile[];
-  /** Files of earlier refits into this folder that this one does not make. */
-  readonly earlier: readonly OwnFile[];
-}
-
-export interface RefitResult {
-  readonly folder: string;
-  readonly manifest: RefitManifest;
-  /** The largest saving first. */
-  readonly worklist: readonly WorkItem[];
-  /** Files that were there already, the same to the byte. */
-  readonly unchanged: number;
-  /** Nothing was written: it was only asked what would be. */
-  readonly dryRun: boolean;
-  readonly interrupted: boolean;
-}
-
-export interface RefitOptions extends TaskOptions {
+export interface RefitOptions extends TaskOptions, RefitWishes {
   /** Makes everything, and writes nothing of it. */
   readonly dryRun?: boolean;
+  /** So many images are shown beside their originals, the largest saving first. */
+  readonly review?: number;
+  /** Page groups, or addresses of pages, whose small images are joined into one sheet each. */
+  readonly sheets?: readonly string[];
+  /** Asks for images whose bodies the survey did not keep. */
+  readonly fetch?: (url: string) => Promise<FetchedFile>;
 }
+
+/** So many images are shown beside their originals when nobody says otherwise. */
+export const usualReview = 24;
 
 /**
  * Writes the right-sized files of a survey into a folder, in the folder structure of the originals, with a work list,
- * snippets and a map of addresses beside them. Nothing is written over that no refit wrote, and a file appears whole
- * or not at all.
+ * snippets and a map of addresses beside them.
  *
- * @throws OutputError when a file is in the way, or the folder cannot be written to; then nothing
- *   has been changed.
+ * @throws OutputError as `writeRefit`; UsageError for a wish that cannot be; InterruptedError when it was stopped before
+ *   anything was written.
  */
 export async function refit(
   workspace: Workspace,
@@ -86,81 +53,64 @@ export async function refit(
   policy: Policy,
   options: RefitOptions = {},
 ): Promise<RefitResult> {
-  const { signal, onProgress = noProgress, dryRun = false } = options;
-  const ranking = await rank(workspace, label, policy, options);
-  const { orders, kept } = planRefit(ranking.images, familyWidths(ranking, policy.widths));
-  const made = await makeVariants(workspace, orders, policy, options);
-  const files = orders.map(({ file }) => file);
-  const worklist = worklistOf(ranking.images, orders);
-  const texts = papersOf(orders, made, worklist);
-  const beside = [...texts].map(([path, text]) => ({
-    path,
-    resultHash: contentHashOf(Buffer.from(text)),
-  }));
-  const planned = [...files, ...made, ...beside];
-  const owned = await ownFiles(folder);
-  await refuseForeign(folder, planned, owned);
-  const names = new Set(planned.map(({ path }) => path));
-  const manifest: RefitManifest = {
-    format: 'zealous-lynx.refit/1',
-    survey: ranking.survey.label,
-    createdAt: new Date().toISOString(),
-    files,
-    variants: made.map(toVariant),
-    kept,
-    papers: beside,
-    earlier: [...owned]
-      .filter(([path]) => !names.has(path) && existsSync(join(folder, path)))
-      .map(([path, resultHash]) => ({ path, resultHash })),
+  const { fetch, dryRun = false, review = usualReview } = options;
+  const head = workspace.surveys.find(label);
+  const reasons = fetch ? await fetchBodies(workspace, head, fetch, options) : new Map();
+  const ranking = await rank(workspace, head.label, policy, options);
+  refuseStopped(options);
+  const elements = elementImages(ranking.images, densitiesOf(ranking), policy);
+  const plan = planRefit(ranking.images, {
+    ...wishesFor(nameable(ranking.images), options),
+    ...{ widthsOf: familyWidths(ranking, policy.widths), elements, reasons },
+  });
+  const read = (hash: string) => workspace.bodies.read(hash);
+  const { orders, notMade } = await makeOrders(workspace, plan.orders, policy, read, options);
+  const { sheets, files } = await makeSheets(ranking, options.sheets ?? [], read);
+  refuseStopped(options);
+  const groups = new Map(ranking.pages.map(({ url, group }) => [url, group]));
+  const snippets = orders.flatMap((order) => snippetsOf(order.image, order, { groups, elements }));
+  const worklist = worklistOf(ranking.images, orders, policy);
+  const shown = dryRun ? [] : orders.toSorted((a, b) => savedBy(b.image) - savedBy(a.image));
+  const work = {
+    ...{ survey: ranking.survey.label, orders, kept: plan.kept, notMade, worklist, sheets },
+    sheetFiles: files,
+    collisions: plan.collisions,
+    papers: new Map<string, string | Buffer>([
+      [papers.worklistCsv, `${worklistCsv(worklist)}\r\n`],
+      [papers.worklistMarkdown, `${worklistMarkdown(worklist)}\n`],
+      [papers.snippets, `${snippetsMarkdown(snippets)}\n`],
+      [papers.snippetsJson, `${JSON.stringify(snippetsDocument(snippets), null, 2)}\n`],
+      [papers.rewrites, `${JSON.stringify(rewritesDocument(orders), null, 2)}\n`],
+      ...(await reviewRefit(workspace, shown.slice(0, review), read, options)),
+    ]),
   };
-  const told = { folder, manifest, worklist, dryRun };
-  if (dryRun) return { ...told, unchanged: 0, interrupted: signal?.aborted ?? false };
-  try {
-    await mkdir(folder, { recursive: true });
-    // The manifest comes first: if the run breaks off, the next one knows its own files by it.
-    await writeWhole(join(folder, papers.manifest), `${JSON.stringify(manifest, null, 2)}\n`);
-    for (const [path, text] of texts) await writeWhole(join(folder, path), text);
-    let unchanged = 0;
-    let done = 0;
-    const bodies: readonly OwnFile[] = [...files, ...made];
-    for (const { path, resultHash } of bodies) {
-      if (signal?.aborted) break;
-      const target = join(folder, path);
-      if ((await hashOfFile(target)) === resultHash) unchanged++;
-      else await writeWhole(target, await workspace.bodies.read(resultHash));
-      onProgress({ stage: 'files', done: ++done, total: bodies.length, doing: path });
-    }
-    return { ...told, unchanged, interrupted: signal?.aborted ?? false };
-  } catch (error) {
-    throw new OutputError(`${folder} cannot be written to: ${messageOf(error)}`, {
-      hint: 'run it again when that is mended; the files that are missing are then written',
-      cause: error,
+  refuseStopped(options);
+  return writeRefit(workspace, folder, work, { ...options, dryRun });
+}
+
+/** @throws InterruptedError when the work is to stop, and nothing has been written yet. */
+export function refuseStopped({ signal }: TaskOptions): void {
+  if (signal?.aborted)
+    throw new InterruptedError('stopped before anything was written', {
+      hint: 'run it again: what has been encoded is kept',
     });
-  }
 }
 
-/** What is handed over besides the files: their names and texts. */
-function papersOf(
-  orders: readonly RefitOrder[],
-  made: readonly MadeVariant[],
-  worklist: readonly WorkItem[],
-): Map<string, string> {
-  return new Map([
-    [papers.worklistCsv, `${worklistCsv(worklist)}\r\n`],
-    [papers.worklistMarkdown, `${worklistMarkdown(worklist)}\n`],
-    [papers.snippets, `${snippetsMarkdown(orders, made)}\n`],
-    [papers.rewrites, `${JSON.stringify(rewritesDocument(orders, made), null, 2)}\n`],
-  ]);
+function savedBy({ perVisit }: RankedImage): number {
+  return perVisit.wasteBytes;
 }
 
-function toVariant({
-  contentHash,
-  path,
-  resultHash,
-  size,
-  format,
-  use,
-  bytes,
-}: MadeVariant): RefitVariant {
-  return { contentHash, path, resultHash, use, mediaType: `image/${format}`, ...size, bytes };
+function densitiesOf({ survey }: RankResult): (view: string) => number {
+  const densities = new Map(survey.views.map(({ name, density }) => [name, density]));
+  return (view) => densities.get(view) ?? 1;
+}
+
+function nameable(images: readonly RankedImage[]): NameablePicture[] {
+  return images
+    .filter(({ thirdParty }) => !thirdParty)
+    .map(({ file, urls, placed }) => ({
+      contentHash: file.contentHash,
+      names: urls,
+      alt: placed.find(({ markup }) => markup?.alt)?.markup?.alt ?? null,
+    }));
 }

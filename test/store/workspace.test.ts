@@ -78,6 +78,7 @@ const record = {
             fetchPriority: 'auto' as const,
             decoding: 'async' as const,
             dimensions: true,
+            declared: { width: 30, height: 20 },
           },
         },
         {

@@ -13,10 +13,19 @@ export function markupOf(image: HTMLImageElement, style: CSSStyleDeclaration): M
     sizes: source?.sizes.slice(0, maxText) || text('sizes'),
     fetchPriority: priority === 'high' || priority === 'low' ? priority : 'auto',
     decoding: image.decoding === 'sync' || image.decoding === 'async' ? image.decoding : 'auto',
+    declared: declaredBox(image),
     dimensions:
       (image.hasAttribute('width') && image.hasAttribute('height')) ||
       (!/^auto$/.test(style.aspectRatio) && !/^auto \d/.test(style.aspectRatio)),
   };
+}
+
+/** The attributes `width` and `height`, as HTML reads them where both are whole numbers of pixels. */
+function declaredBox(image: HTMLImageElement): Markup['declared'] {
+  const [width, height] = ['width', 'height'].map((name) =>
+    /^\s*(\d{1,5})\s*$/.exec(image.getAttribute(name) ?? ''),
+  );
+  return width && height ? { width: Number(width[1]), height: Number(height[1]) } : null;
 }
 
 /** The `<source>` that the browser has taken: the first whose conditions hold. */

@@ -13,7 +13,7 @@ const kinds: readonly PlacementProbe[] = [...Object.values(elements), ...Object.
 const maxPlacements = 5_000;
 
 /** What was found, kept so that it can be measured again at other widths. */
-const kept: { readonly spot: Spot; readonly found: Found }[] = [];
+const kept: { readonly spot: Spot; readonly found: Found; readonly ratio: number | null }[] = [];
 
 /**
  * All placements of the document and its open shadow roots, at most 5,000 of them.
@@ -29,7 +29,7 @@ export function placementsOf(
     for (const { kind, find } of kinds)
       for (const found of attempt(find, spot)) {
         if (placements.length >= maxPlacements) return placements;
-        kept.push({ spot, found });
+        kept.push({ spot, found, ratio: found.ratio?.() ?? null });
         placements.push({
           kind,
           selector: selectorOf(spot.element) + spot.pseudo,
@@ -57,17 +57,27 @@ function attempt(find: PlacementProbe['find'], spot: Spot): readonly Found[] {
   }
 }
 
-/** The width of every slot at one width of the viewport. */
+/** How wide a picture every slot asks for at one width of the viewport. */
 export interface SlotWidths {
   readonly viewport: number;
-  /** In the order of `placementsOf`; `null` for what is not shown or no longer there. */
+  /**
+   * In the order of `placementsOf`: the width of the slot or, where `object-fit` covers it or is contained in it, of
+   * what is drawn; `null` for what is not shown or no longer there.
+   */
   readonly widths: readonly (number | null)[];
 }
 
 /** Measures every slot as it is now. */
 export function slotWidths(): SlotWidths {
-  const widths = kept.map(({ spot, found }) =>
-    spot.element.isConnected && isShown(spot) ? found.slot().width : null,
+  const widths = kept.map(({ spot, found, ratio }) =>
+    spot.element.isConnected && isShown(spot) ? drawnWidth(found, ratio) : null,
   );
   return { viewport: innerWidth, widths };
+}
+
+function drawnWidth({ fit, slot }: Found, ratio: number | null): number {
+  const { width, height } = slot();
+  if (ratio === null) return width;
+  if (fit === 'cover') return Math.max(width, height * ratio);
+  return fit === 'contain' ? Math.min(width, height * ratio) : width;
 }

@@ -18,6 +18,8 @@ export interface Found {
   readonly naturalDensity?: number;
   /** Measures the slot as it is now; it is called again at every width of a sweep. */
   readonly slot: () => Size;
+  /** Width to height of a picture that may be drawn larger or smaller than its slot; `null` as long as it is unknown. */
+  readonly ratio?: () => number | null;
   readonly loading?: Placement['loading'];
   readonly markup?: Placement['markup'];
 }

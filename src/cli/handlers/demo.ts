@@ -15,7 +15,7 @@ import { drawSurvey } from '../../output/terminal/survey.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { ComparedPage } from '../../tasks/compare.js';
 import type { RankResult } from '../../tasks/rank.js';
-import type { RefitResult } from '../../tasks/refit.js';
+import type { RefitResult } from '../../tasks/write-refit.js';
 import type { SurveyResult } from '../../tasks/survey.js';
 import { cacheFolder } from '../cache-folder.js';
 import type { Io } from '../io.js';
@@ -96,7 +96,8 @@ async function wholeStory(workspace: Workspace, out: string, io: Io): Promise<nu
         refitted = result;
         documents.push(result.manifest);
         title('refit: the files as they should be');
-        say(drawRefit({ ...result, ...result.manifest }, 8, screen));
+        const { sheets } = result;
+        say(drawRefit({ ...result, ...result.manifest, sheets, zipped: null }, 8, screen));
       },
       clocked: (sheet) => {
         documents.push(clockDocument(sheet));

@@ -1,3 +1,4 @@
+import { asMarkup } from '../../core/markup-text.js';
 import { plainText } from '../plain-text.js';
 
 /** Coordinates are written to a tenth of a pixel. */
@@ -19,16 +20,9 @@ export function text(x: number, y: number, words: string, style: string): string
   return `<text x="${round(x)}" y="${round(y)}" ${style}>${escaped(words)}</text>`;
 }
 
-const entities: Readonly<Record<string, string>> = {
-  '&': '&amp;',
-  '<': '&lt;',
-  '>': '&gt;',
-  '"': '&quot;',
-};
-
 /** Words of foreign origin as they may stand in markup: bounded, harmless, no ends of elements. */
 export function escaped(words: string): string {
-  return plainText(words, 240).replace(/[&<>"]/g, (sign) => entities[sign]!);
+  return asMarkup(plainText(words, 240));
 }
 
 /** A picture of this size on white, with a typeface that is everywhere. */

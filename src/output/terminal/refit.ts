@@ -1,5 +1,7 @@
-import { papers } from '../../core/refit-plan.js';
-import type { Size } from '../../core/size.js';
+import type { NotMade } from '../../core/refit-manifest.js';
+import type { Collision } from '../../core/refit-names.js';
+import { papers } from '../../core/refit-order.js';
+import type { PictureSize } from '../../core/refit-order.js';
 import { formatSize } from '../../core/size.js';
 import type { WorkItem } from '../../core/worklist.js';
 import { plainText, shorten } from '../plain-text.js';
@@ -9,33 +11,42 @@ import type { Screen } from './style.js';
 
 export interface RefitSheet {
   readonly folder: string;
+  readonly survey: string | null;
   readonly files: readonly {
     readonly path: string;
-    readonly from: Size & { readonly bytes: number; readonly mediaType: string };
-    readonly to: Size & { readonly bytes: number; readonly format: string };
+    readonly from: PictureSize & { readonly bytes: number; readonly mediaType: string };
+    readonly to: PictureSize & { readonly bytes: number; readonly format: string };
   }[];
   readonly kept: readonly { readonly url: string; readonly reason: string }[];
+  readonly notMade: readonly NotMade[];
+  readonly collisions: readonly Collision[];
   readonly variants: readonly { readonly bytes: number }[];
   readonly worklist: readonly WorkItem[];
+  readonly papers: readonly { readonly path: string }[];
+  readonly sheets: readonly {
+    readonly path: string;
+    readonly pages: number;
+    readonly images: number;
+    readonly bytes: { readonly before: number; readonly after: number };
+  }[];
+  readonly zipped: string | null;
   readonly unchanged: number;
   readonly dryRun: boolean;
   readonly interrupted: boolean;
 }
 
-/** A refit as a page of text: one row a file, from what to what. */
+/** A refit as a page of text: one row a file, from what to what, then what is to be done with them. */
 export function drawRefit(sheet: RefitSheet, top: number, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
-  const { folder, files, kept, variants, unchanged, dryRun, interrupted } = sheet;
+  const { folder, files, unchanged, dryRun, interrupted } = sheet;
   const from = files.reduce((sum, file) => sum + file.from.bytes, 0);
   const to = files.reduce((sum, file) => sum + file.to.bytes, 0);
   const shown = files.slice(0, top);
   const left = files.length - shown.length;
-  const reasons = new Map<string, number>();
-  for (const { reason } of kept) reasons.set(reason, (reasons.get(reason) ?? 0) + 1);
   return [
     ...(dryRun ? [yellow('Nothing was written; this is what would be:')] : []),
     `${count(files.length, 'image file')} in ${bold(folder)}: ${formatBytes(from)} became ${bold(formatBytes(to))} (${formatShare(to, from)} of what it was)`,
-    ...(variants.length > 0 ? [variantLine(sheet)] : []),
+    ...variantLines(sheet),
     '',
     table(
       screen,
@@ -49,40 +60,78 @@ export function drawRefit(sheet: RefitSheet, top: number, screen: Screen): strin
         { title: 'bytes', align: 'right' },
       ],
       shown.map((file) => [
-        shorten(file.path, Math.max(20, screen.width - 62)),
-        formatSize(file.from),
-        file.from.mediaType.replace('image/', ''),
+        shorten(file.path, 50),
+        pixels(file.from),
+        plainText(file.from.mediaType.replace('image/', '')),
         formatBytes(file.from.bytes),
-        formatSize(file.to),
+        pixels(file.to),
         file.to.format,
         formatBytes(file.to.bytes),
       ]),
     ),
-    ...(left > 0
-      ? [dim(`${count(left, 'more file')}: --top ${files.length} shows them all.`)]
-      : []),
-    '',
-    ...[...reasons].map(([reason, times]) =>
-      dim(`${count(times, 'image file')} left as they are: ${plainText(reason)}`),
-    ),
+    ...(left > 0 ? [dim(`${count(left, 'more file')}: --top ${files.length} shows them all`)] : []),
+    ...sheet.sheets.map(sheetLine),
+    ...asideLines(sheet, screen),
     ...(unchanged > 0
       ? [dim(`${count(unchanged, 'file')} had been written before and were right.`)]
       : []),
     ...(interrupted ? [yellow('Stopped: run refit again for the files that are missing.')] : []),
     ...workLines(sheet, screen),
+    ...handOver(sheet),
   ].join('\n');
 }
 
-function variantLine({ variants }: RefitSheet): string {
+/** Pixels as people write them; a vector has none. */
+function pixels({ width, height }: PictureSize): string {
+  return width === null || height === null ? '' : formatSize({ width, height });
+}
+
+function variantLines({ variants }: RefitSheet): string[] {
+  if (variants.length === 0) return [];
   const bytes = variants.reduce((sum, variant) => sum + variant.bytes, 0);
-  return `and ${count(variants.length, 'more file')} for narrower slots and older browsers: ${formatBytes(bytes)}`;
+  return [
+    `and ${count(variants.length, 'more file')} for other widths and older browsers: ${formatBytes(bytes)}`,
+  ];
+}
+
+function sheetLine({ path, pages, images, bytes }: RefitSheet['sheets'][number]): string {
+  return `${path} joins ${images} small images of ${count(pages, 'page')}: ${images} requests become one, ${formatBytes(bytes.before)} become ${formatBytes(bytes.after)}`;
+}
+
+/** What stays as it is, what is not made, and what was named otherwise. */
+function asideLines({ kept, notMade, collisions }: RefitSheet, screen: Screen): string[] {
+  const { yellow } = paletteFor(screen);
+  const first = collisions.slice(0, 3).map(({ path }) => shorten(path, 60));
+  return [
+    ...counted(kept.map(({ reason }) => reason)).map(
+      ([reason, times]) =>
+        `${count(times, 'image stays', 'images stay')} as ${times === 1 ? 'it is' : 'they are'}: ${plainText(reason, 120)}`,
+    ),
+    ...counted(notMade.map(({ reason }) => reason)).map(
+      ([reason, times]) => `${count(times, 'file is', 'files are')} not made: ${reason}`,
+    ),
+    ...(first.length > 0
+      ? [
+          yellow(
+            `${count(collisions.length, 'name was', 'names were')} taken already: see ${first.join(', ')}${collisions.length > 3 ? ' …' : ''}`,
+          ),
+        ]
+      : []),
+  ];
+}
+
+function counted(reasons: readonly string[]): [string, number][] {
+  const times = new Map<string, number>();
+  for (const reason of reasons) times.set(reason, (times.get(reason) ?? 0) + 1);
+  return [...times].sort(([, a], [, b]) => b - a);
 }
 
 /** So many fixes are shown; the work list has them all. */
 const shownFixes = 5;
 
-/** The fixes that spare the most, and where everything is handed over. */
-function workLines({ worklist, folder, dryRun }: RefitSheet, screen: Screen): string[] {
+/** The fixes that spare the most. */
+function workLines({ worklist }: RefitSheet, screen: Screen): string[] {
+  if (worklist.length === 0) return [];
   const { bold, dim } = paletteFor(screen);
   const rows = worklist
     .slice(0, shownFixes)
@@ -98,22 +147,36 @@ function workLines({ worklist, folder, dryRun }: RefitSheet, screen: Screen): st
     { title: 'what' },
     { title: 'image' },
   ];
+  const more = worklist.length - rows.length;
   return [
     '',
     bold('What is to be done'),
     table(screen, columns, rows),
-    ...(worklist.length > rows.length
-      ? [
-          dim(
-            `${count(worklist.length - rows.length, 'more fix', 'more fixes')} in ${papers.worklistMarkdown}`,
-          ),
-        ]
+    ...(more > 0
+      ? [dim(`${count(more, 'more fix', 'more fixes')} in ${papers.worklistMarkdown}`)]
       : []),
-    ...(dryRun
-      ? []
-      : [
-          '',
-          `In ${folder}: ${papers.worklistMarkdown} and ${papers.worklistCsv}, ${papers.snippets} (markup to paste), ${papers.rewrites} (old address to new), ${papers.manifest}`,
-        ]),
+  ];
+}
+
+/** Where everything is. */
+function handOver({ folder, papers: written, zipped, dryRun, files }: RefitSheet): string[] {
+  if (dryRun) return [];
+  const has = (name: string) => written.some(({ path }) => path === name);
+  const lines = [
+    has(papers.worklistMarkdown) && `${papers.worklistMarkdown}, .csv  who has to do what`,
+    has(papers.snippets) && `${papers.snippets}, .json  markup to paste`,
+    `${papers.rewrites}  old address to new`,
+    has(papers.review) && `${papers.review}, .png  originals and refits side by side`,
+    `${papers.manifest}  what was written`,
+  ].flatMap((line) => (line ? [line.split('  ') as [string, string]] : []));
+  const wide = Math.max(...lines.map(([name]) => name.length));
+  return [
+    '',
+    `In ${folder}:`,
+    ...lines.map(([name, words]) => `  ${name.padEnd(wide)}  ${words}`),
+    ...(zipped === null ? [] : [`All of it in ${zipped}`]),
+    ...(has(papers.review) && files.length > 0
+      ? [`Next: look at ${folder}/${papers.review} before anything goes live.`]
+      : []),
   ];
 }

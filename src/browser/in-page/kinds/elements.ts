@@ -34,6 +34,7 @@ export const img = onElement('img', (spot) => {
     loading: element.loading === 'lazy' ? 'lazy' : 'eager',
     markup: markupOf(element, spot.style),
     naturalDensity: densityOf(element),
+    ratio: () => (element.naturalHeight > 0 ? element.naturalWidth / element.naturalHeight : null),
   }));
 });
 

@@ -1,0 +1,111 @@
+import { splitExtension } from './address.js';
+import type { EncodedFormat } from './policy.js';
+import { ownFolders, papers } from './refit-order.js';
+import type { PictureSize } from './refit-order.js';
+
+/** How the files of a refit are to be called. */
+export interface Naming {
+  /** `{stem}`, `{width}`, `{height}`, `{format}` and `{hash}` with other letters between; `null` for the usual names. */
+  readonly pattern: string | null;
+  /** New stems, by content hash: a name in the folder of the original or, with `/` in it, a path of its own. */
+  readonly stems: ReadonlyMap<string, string>;
+}
+
+export const usualNaming: Naming = { pattern: null, stems: new Map() };
+
+/** A name that was taken already, and the one that was given instead. */
+export interface Collision {
+  readonly wanted: string;
+  readonly path: string;
+}
+
+/** What a name is made for. */
+export interface Named extends PictureSize {
+  /** Path of the original without its extension, below the refit's folder. */
+  readonly stem: string;
+  readonly format: EncodedFormat | 'svg';
+  readonly contentHash: string;
+  /** Whether it is the file that takes the place of the original. */
+  readonly main: boolean;
+}
+
+const hashDigits = 8;
+
+/** Names of files, none of them twice, whatever the case of their letters. */
+export class RefitNames {
+  readonly #naming: Naming;
+  readonly #taken: Set<string>;
+  readonly collisions: Collision[] = [];
+
+  constructor(naming: Naming) {
+    this.#naming = naming;
+    this.#taken = new Set(Object.values(papers));
+  }
+
+  /** A name for a file, as a path below the folder. */
+  take(named: Named): string {
+    const { stem, extension } = this.#wanted(named);
+    const wanted = `${stem}${extension}`;
+    let path = wanted;
+    for (let round = 1; this.#isTaken(path); round++)
+      path = `${stem}-${named.contentHash.slice(0, hashDigits)}${round > 1 ? `-${round}` : ''}${extension}`;
+    if (path !== wanted) this.collisions.push({ wanted, path });
+    this.#taken.add(path.toLowerCase());
+    return path;
+  }
+
+  #isTaken(path: string): boolean {
+    const name = path.toLowerCase();
+    return (
+      this.#taken.has(name) || Object.values(ownFolders).some((folder) => name.startsWith(folder))
+    );
+  }
+
+  #wanted({ stem, width, height, format, contentHash, main }: Named) {
+    const extension = format === 'jpeg' ? '.jpg' : `.${format}`;
+    const place = stem.lastIndexOf('/') + 1;
+    const [folder, name] = [stem.slice(0, place), stem.slice(place)];
+    const { pattern } = this.#naming;
+    const own = main ? '{stem}' : '{stem}-{width}';
+    const filled = (pattern ?? own)
+      // A vector has no width: what stands before it goes, too.
+      .replace(/[-_.~]?\{(width|height)\}/g, (text, side: 'width' | 'height') => {
+        const pixels = side === 'width' ? width : height;
+        return pixels === null ? '' : text.replace(`{${side}}`, String(pixels));
+      })
+      .replaceAll('{stem}', name)
+      .replaceAll('{format}', format)
+      .replaceAll('{hash}', contentHash.slice(0, hashDigits));
+    return { stem: folder + (filled || name), extension };
+  }
+}
+
+/** The path of an original without its extension, with its new stem where it has one. */
+export function stemFor(
+  path: string,
+  folder: string,
+  contentHash: string,
+  { stems }: Naming,
+): string {
+  const { stem } = splitExtension(path);
+  const given = stems.get(contentHash);
+  if (given === undefined) return folder + stem;
+  const place = given.includes('/') ? 0 : stem.lastIndexOf('/') + 1;
+  return folder + stem.slice(0, place) + given;
+}
+
+/** Whether a text may stand as a stem in a CSV file: plain letters, and nothing that leaves the folder. */
+export function isSafeStem(text: string): boolean {
+  return (
+    text.length <= 200 &&
+    text.split('/').every((part) => /^[\w~-][\w.~-]*$/.test(part)) &&
+    !text.includes('..')
+  );
+}
+
+/** Whether a text may be a pattern of names. */
+export function isNamePattern(text: string): boolean {
+  const tokens = /\{(?:stem|width|height|format|hash)\}/g;
+  const rest = text.replaceAll(tokens, '');
+  return /^[\w.~-]*$/.test(rest) && !/^\.|\.\./.test(text) && /\{(?:stem|hash)\}/.test(text);
+}

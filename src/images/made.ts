@@ -1,0 +1,51 @@
+import sharp from 'sharp';
+import type { EncodedFormat } from '../core/policy.js';
+import { similarity } from '../core/similarity.js';
+import type { Trial } from '../core/survey.js';
+import { encode } from './encode.js';
+import type { Encoding } from './encode.js';
+import { readLuma } from './picture.js';
+import type { Reduced } from './picture.js';
+
+/** An encode with its bytes. */
+export interface Made extends Trial, Encoding {
+  readonly body: Buffer;
+}
+
+/** Encodes a picture in one way, and looks how like the picture that is. */
+export async function make(picture: Reduced, frames: number, encoding: Encoding): Promise<Made> {
+  const body = await encode(picture.pipeline(), encoding);
+  // An exact copy needs no comparison.
+  const exact = encoding.quality === null && !encoding.palette;
+  const alike = exact ? 1 : similarity(picture.luma, await readLuma(body, frames));
+  return { ...encoding, bytes: body.length, similarity: alike, body };
+}
+
+/** Encodes a picture so that nothing of it is lost, or nothing that can be seen. */
+export async function makeExact(
+  picture: Reduced,
+  frames: number,
+  format: EncodedFormat,
+  isDrawing: boolean,
+): Promise<Made> {
+  const exact = await make(picture, frames, { format, quality: null });
+  if (format !== 'png' || !isDrawing) return exact;
+  const palette = await make(picture, frames, { format, quality: null, palette: true });
+  return palette.bytes < exact.bytes && (await isUnseen(picture, palette.body)) ? palette : exact;
+}
+
+/** As far as any colour of any pixel may be off without being seen, of 255. */
+const unseen = 4;
+
+/** Whether no pixel of an encoded picture is another than it was, as far as an eye can tell. */
+async function isUnseen(picture: Reduced, body: Buffer): Promise<boolean> {
+  const [was, is] = await Promise.all(
+    [picture.pipeline(), sharp(body)].map((one) =>
+      one.toColourspace('srgb').ensureAlpha().raw().toBuffer(),
+    ),
+  );
+  return was!.every((value, at) => {
+    const alpha = at | 3;
+    return (was![alpha] === 0 && is![alpha] === 0) || Math.abs(value - is![at]!) <= unseen;
+  });
+}

@@ -1,0 +1,62 @@
+import sharp from 'sharp';
+import type { Sharp } from 'sharp';
+import type { Region } from '../core/region.js';
+import { similarity } from '../core/similarity.js';
+import type { Size } from '../core/size.js';
+import { worstPlace } from '../core/worst-place.js';
+import { readLuma, reduce } from './picture.js';
+
+/** The pieces of a picture that are looked at before anything goes live, in its own pixels. */
+export interface ReviewCrops {
+  /** The ideal reduction, as a lossless file. */
+  readonly before: Buffer;
+  /** What a visitor is sent, as a lossless file. */
+  readonly after: Buffer;
+  /** Of both. */
+  readonly size: Size;
+  /** Where they differ most, within the crops. */
+  readonly worst: Region;
+  readonly similarity: number;
+}
+
+/** What is shown at 100 %, and what is shown enlarged. */
+const cropSize = { width: 560, height: 374 };
+const worstSize = { width: 80, height: 64 };
+
+/**
+ * Cuts out of an original, at the size of its refit, and out of the refit the piece around the place where they differ
+ * most.
+ *
+ * @throws Error when one of them cannot be decoded.
+ */
+export async function reviewCrops(
+  original: Buffer,
+  refitted: Buffer,
+  size: Size,
+): Promise<ReviewCrops> {
+  const ideal = await reduce(original, 1, size);
+  const luma = await readLuma(refitted, 1);
+  const spot = worstPlace(ideal.luma, luma, worstSize);
+  const crop = around(spot, size);
+  const cut = (body: Sharp) => body.extract(crop).webp({ lossless: true }).toBuffer();
+  return {
+    before: await cut(ideal.still()),
+    after: await cut(sharp(refitted)),
+    size: { width: crop.width, height: crop.height },
+    worst: { ...spot, left: spot.left - crop.left, top: spot.top - crop.top },
+    similarity: similarity(ideal.luma, luma),
+  };
+}
+
+/** A larger piece with a spot as near to its middle as the picture's edges let it. */
+function around(spot: Region, size: Size): Region {
+  const width = Math.min(cropSize.width, size.width);
+  const height = Math.min(cropSize.height, size.height);
+  const within = (least: number, wanted: number) => Math.max(0, Math.min(least, wanted));
+  return {
+    left: within(size.width - width, Math.round(spot.left + spot.width / 2 - width / 2)),
+    top: within(size.height - height, Math.round(spot.top + spot.height / 2 - height / 2)),
+    width,
+    height,
+  };
+}

@@ -1,0 +1,7 @@
+import { snippetRules } from '../../core/snippet.js';
+import type { Snippet } from '../../core/snippet.js';
+
+/** Markup and styles to paste, as the document `zealous-lynx.snippets/1`. */
+export function snippetsDocument(snippets: readonly Snippet[]) {
+  return { format: 'zealous-lynx.snippets/1', rules: snippetRules, snippets };
+}

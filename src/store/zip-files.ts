@@ -1,0 +1,26 @@
+import { createWriteStream } from 'node:fs';
+import { mkdir } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { ZipFile } from 'yazl';
+import { asWhole } from './write-whole.js';
+
+/** Pictures are as small as they get; texts are packed. */
+const packed = /\.(?:json|csv|md|html|css|svg)$/;
+
+/**
+ * Packs files of a folder into a ZIP file, which appears whole or not at all.
+ *
+ * @param paths below the folder, with `/`
+ */
+export async function zipFiles(
+  folder: string,
+  paths: readonly string[],
+  target: string,
+): Promise<void> {
+  const zip = new ZipFile();
+  for (const path of paths) zip.addFile(join(folder, path), path, { compress: packed.test(path) });
+  zip.end();
+  await mkdir(dirname(target), { recursive: true });
+  await asWhole(target, (draft) => pipeline(zip.outputStream, createWriteStream(draft)));
+}

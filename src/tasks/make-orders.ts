@@ -1,0 +1,156 @@
+import { availableParallelism } from 'node:os';
+import pLimit from 'p-limit';
+import { noSteps } from '../core/failed-encode.js';
+import type { EncodedFormat, Nature, Policy } from '../core/policy.js';
+import type { NotMade } from '../core/refit-manifest.js';
+import type { MadeOrder, MadeVariant, RefitOrder } from '../core/refit-order.js';
+import type { Size } from '../core/size.js';
+import { encodeKey } from '../images/encode-key.js';
+import { contentHashOf } from '../images/hash.js';
+import type { VariantWish } from '../images/variants.js';
+import type { Workspace } from '../store/workspace.js';
+import { noProgress } from './progress.js';
+import type { TaskOptions } from './progress.js';
+
+export interface MadeOrders<Order extends RefitOrder> {
+  readonly orders: readonly (Omit<Order, 'variants'> & MadeOrder)[];
+  readonly notMade: readonly NotMade[];
+}
+
+/** The bytes of an original. */
+export type ReadBody = (contentHash: string) => Promise<Buffer>;
+
+/**
+ * Makes all that is ordered of images, each once: what the workspace holds from an earlier refit is not made again. A
+ * variant that is not smaller than the original is left out.
+ */
+export async function makeOrders<Order extends RefitOrder>(
+  workspace: Workspace,
+  orders: readonly Order[],
+  policy: Policy,
+  read: ReadBody,
+  { signal, onProgress = noProgress }: TaskOptions,
+): Promise<MadeOrders<Order>> {
+  const limit = pLimit(availableParallelism());
+  const total = orders.length;
+  let done = 0;
+  const made = await Promise.all(
+    orders.map((order) =>
+      limit(async () => {
+        if (signal?.aborted) return [];
+        onProgress({ stage: 'images', done, total, doing: order.file.path });
+        const result = await makeOrder(workspace, order, policy, read);
+        onProgress({ stage: 'images', done: ++done, total, doing: order.file.path });
+        return [result];
+      }),
+    ),
+  );
+  const notMade: NotMade[] = [];
+  const whole = made.flat().map((order) => ({
+    ...order,
+    variants: order.variants.filter((variant) => {
+      if (variant.bytes < order.file.from.bytes) return true;
+      const reason = `as ${variant.format} it would not be smaller than the original`;
+      notMade.push({ path: variant.path, reason });
+      return false;
+    }),
+  }));
+  return { orders: whole, notMade };
+}
+
+/** A file that comes of an encode: its hash, and its bytes. */
+type Result = Pick<MadeVariant, 'resultHash' | 'bytes'>;
+
+async function makeOrder<Order extends RefitOrder>(
+  workspace: Workspace,
+  order: Order,
+  policy: Policy,
+  read: ReadBody,
+): Promise<Omit<Order, 'variants'> & MadeOrder> {
+  const { file, variants, credit } = order;
+  const maker = new Maker(workspace, order, policy, read);
+  const { width, height, format } = file.to;
+  let main = file;
+  if (credit && format !== 'svg' && width !== null && height !== null) {
+    // With what somebody has filled in it is another file than the one that the survey made.
+    const { resultHash, bytes } = await maker.make({ width, height }, format);
+    main = {
+      ...{ ...file, resultHash, savedBytes: file.from.bytes - bytes },
+      to: { ...file.to, bytes },
+    };
+  }
+  const made: MadeVariant[] = [];
+  for (const variant of variants)
+    made.push({ ...variant, ...(await maker.make(variant.size, variant.format)) });
+  return { ...order, file: main, variants: made };
+}
+
+/** Makes the files of one image; its bytes are read and decoded only when one of them is missing. */
+class Maker {
+  readonly #workspace: Workspace;
+  readonly #order: RefitOrder;
+  readonly #policy: Policy;
+  readonly #read: ReadBody;
+  /** What did in one format nearly does in another, and what did at the need nearly does below it. */
+  readonly #qualities = new Map<EncodedFormat, number | null>();
+  #open: ((wish: VariantWish) => Promise<{ body: Buffer; quality: number | null }>) | undefined;
+
+  constructor(workspace: Workspace, order: RefitOrder, policy: Policy, read: ReadBody) {
+    this.#workspace = workspace;
+    this.#order = order;
+    this.#policy = policy;
+    this.#read = read;
+  }
+
+  async make(size: Size, format: EncodedFormat): Promise<Result> {
+    const { encodes, bodies } = this.#workspace;
+    const { contentHash } = this.#order.file;
+    const kept = encodes.get(contentHash, size, this.#key(format));
+    if (kept?.resultHash && bodies.has(kept.resultHash))
+      return { resultHash: kept.resultHash, bytes: kept.steps.best };
+    const { isLossless } = await import('../images/encode.js');
+    const known = this.#qualities.get(format);
+    const first = known === undefined ? this.#order.quality : known;
+    const quality = isLossless(format) ? null : (first ?? this.#firstQuality(format));
+    this.#open ??= await this.#opened();
+    const { body, quality: found } = await this.#open({ size, format, quality });
+    if (known === undefined) this.#qualities.set(format, found);
+    const resultHash = contentHashOf(body);
+    await bodies.keep(resultHash, body);
+    encodes.add(
+      {
+        ...{ contentHash, need: size, nature: this.#order.nature, format, resultHash },
+        ...{ trials: [], problem: null },
+        steps: { ...noSteps, sameFormat: body.length, best: body.length },
+      },
+      this.#key(format),
+    );
+    return { resultHash, bytes: body.length };
+  }
+
+  /** Where every pixel was kept, it is kept in formats that can; the others do their best. */
+  #firstQuality(format: EncodedFormat): number | null {
+    return format === 'jpeg' ? this.#policy.quality.most : null;
+  }
+
+  async #opened() {
+    // The encoders take a while to load.
+    const { openVariants } = await import('../images/variants.js');
+    const { file, frames, nature, variants, credit } = this.#order;
+    const sizes = [file.to, ...variants.map(({ size }) => size)];
+    const size = sizes.reduce<Size>(
+      (most, { width, height }) =>
+        width !== null && height !== null && width > most.width ? { width, height } : most,
+      { width: 0, height: 0 },
+    );
+    const body = await this.#read(file.contentHash);
+    return openVariants({ body, frames, nature: nature as Nature, size, credit }, this.#policy);
+  }
+
+  /** Tells these files from the encodes that chose among several formats, and from those without credits. */
+  #key(format: EncodedFormat): string {
+    const { credit } = this.#order;
+    const filled = credit ? ` with ${JSON.stringify(credit)}` : '';
+    return `${format} alone${filled}, ${encodeKey(this.#policy)}`;
+  }
+}
