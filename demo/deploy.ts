@@ -51,11 +51,11 @@ export async function readDeployment(folder: string, origin: string): Promise<De
   const { rules, snippets } = await json<{ rules: string; snippets: readonly Snippet[] }>(
     'snippets.json',
   );
-  const worklist = parse(await readFile(join(folder, 'worklist.csv')), { columns: true }) as {
+  const worklist = parse<{
     readonly who: string;
     readonly what: string;
     readonly image: string;
-  }[];
+  }>(await readFile(join(folder, 'worklist.csv')), { columns: true });
   const compressed = new Set(
     worklist
       .filter(({ who, what }) => who === 'server' && /compressed/.test(what))

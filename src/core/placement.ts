@@ -19,7 +19,7 @@ export const placementKinds = [
 ] as const;
 export type PlacementKind = (typeof placementKinds)[number];
 
-/** One or both sides that a style sheet fixes; `null` follows from the file's ratio. */
+/** One or both sides that a style sheet, or markup, fixes; `null` follows from the file's ratio. */
 export interface DrawnBox {
   readonly width: number | null;
   readonly height: number | null;
@@ -35,8 +35,8 @@ export interface Markup {
   readonly decoding: 'sync' | 'async' | 'auto';
   /** Whether the box is known before the file arrives: width and height, or `aspect-ratio`. */
   readonly dimensions: boolean;
-  /** The attributes width and height, where both are given as whole pixels. */
-  readonly declared: Size | null;
+  /** The attributes width and height in CSS pixels; `null` where one is missing, or is no whole number. */
+  readonly declared: DrawnBox;
 }
 
 /** One image shown in one slot on one page, as seen in one view. */

@@ -9,9 +9,9 @@ export interface Naming {
   readonly pattern: string | null;
   /** New stems, by content hash: a name in the folder of the original or, with `/` in it, a path of its own. */
   readonly stems: ReadonlyMap<string, string>;
+  /** Digits that are others whenever other bytes would come of an image. */
+  readonly hashOf: (file: Pick<Named, 'contentHash' | 'format' | 'width' | 'height'>) => string;
 }
-
-export const usualNaming: Naming = { pattern: null, stems: new Map() };
 
 /** A name that was taken already, and the one that was given instead. */
 export interface Collision {
@@ -29,7 +29,8 @@ export interface Named extends PictureSize {
   readonly main: boolean;
 }
 
-const hashDigits = 8;
+/** Folder for files whose own folder has a name that the refit uses itself. */
+const apart = 'site/';
 
 /** Names of files, none of them twice, whatever the case of their letters. */
 export class RefitNames {
@@ -46,22 +47,20 @@ export class RefitNames {
   take(named: Named): string {
     const { stem, extension } = this.#wanted(named);
     const wanted = `${stem}${extension}`;
-    let path = wanted;
-    for (let round = 1; this.#isTaken(path); round++)
-      path = `${stem}-${named.contentHash.slice(0, hashDigits)}${round > 1 ? `-${round}` : ''}${extension}`;
+    const isOurs = Object.values(ownFolders).some((folder) =>
+      wanted.toLowerCase().startsWith(folder),
+    );
+    const place = isOurs ? apart : '';
+    let path = place + wanted;
+    for (let round = 1; this.#taken.has(path.toLowerCase()); round++)
+      path = `${place}${stem}-${this.#naming.hashOf(named)}${round > 1 ? `-${round}` : ''}${extension}`;
     if (path !== wanted) this.collisions.push({ wanted, path });
     this.#taken.add(path.toLowerCase());
     return path;
   }
 
-  #isTaken(path: string): boolean {
-    const name = path.toLowerCase();
-    return (
-      this.#taken.has(name) || Object.values(ownFolders).some((folder) => name.startsWith(folder))
-    );
-  }
-
-  #wanted({ stem, width, height, format, contentHash, main }: Named) {
+  #wanted(named: Named) {
+    const { stem, width, height, format, main } = named;
     const extension = format === 'jpeg' ? '.jpg' : `.${format}`;
     const place = stem.lastIndexOf('/') + 1;
     const [folder, name] = [stem.slice(0, place), stem.slice(place)];
@@ -75,7 +74,7 @@ export class RefitNames {
       })
       .replaceAll('{stem}', name)
       .replaceAll('{format}', format)
-      .replaceAll('{hash}', contentHash.slice(0, hashDigits));
+      .replaceAll('{hash}', this.#naming.hashOf(named));
     return { stem: folder + (filled || name), extension };
   }
 }

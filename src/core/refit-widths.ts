@@ -12,9 +12,9 @@ export function narrower(wanted: readonly number[], most: number, made: number):
   let last = most;
   for (const width of [...new Set(wanted)].sort((a, b) => b - a)) {
     if (width > last * worthAFile) continue;
-    // Beside what is made anyway nothing is worth a file that is nearly as wide.
-    if (width > made * worthAFile && width < made / worthAFile) {
-      last = Math.min(last, made);
+    // What is made anyway serves whoever needs a little less.
+    if (width <= made && width > made * worthAFile) {
+      last = made;
       continue;
     }
     chosen.unshift(width);

@@ -104,7 +104,8 @@ export interface PictureText {
   readonly original: string;
   /** `null` where nobody knows how wide the slot is. */
   readonly sizes: string | null;
-  readonly box: Size;
+  /** Attributes that say its box or its ratio, as `boxText` has them. */
+  readonly box: string;
   /** `null` where nobody has said. */
   readonly alt: string | null;
   readonly load: 'first' | 'at once' | 'when near';
@@ -141,7 +142,7 @@ export function pictureText(
     ...asks.map((words) => `<!-- ${words} -->`),
     '<picture>',
     ...(isModern ? [`  <source type="${order.file.mediaType}"${source}>`] : []),
-    `  <img src="${attribute(address)}"${candidates(inImg)} width="${box.width}" height="${box.height}" alt="${attribute(alt ?? '')}"${loadAttributes[load]}>`,
+    `  <img src="${attribute(address)}"${candidates(inImg)}${box} alt="${attribute(alt ?? '')}"${loadAttributes[load]}>`,
     '</picture>',
   ].join('\n');
 }
@@ -157,19 +158,28 @@ function offersOf({ file, variants }: MadeOrder): Offer[] {
 }
 
 /**
- * The box as the markup has it; else that of the original, so that the picture is laid out as it was, however many
- * pixels the new files have.
+ * Attributes that keep the picture laid out as it was, however many pixels the new files have: the box of the markup,
+ * else that of the original. An element that chooses by width is as wide as its `sizes` say, so that only its ratio is
+ * given.
  */
-function boxOf({ file }: RankedImage, placed: readonly PlacedImage[]): Size {
-  const declared = placed.find(({ markup }) => markup?.declared)?.markup?.declared;
-  const density = placed[0]?.naturalDensity ?? 1;
-  const natural = file.intrinsic ?? { width: 0, height: 0 };
-  return (
-    declared ?? {
-      width: Math.round(natural.width / density),
-      height: Math.round(natural.height / density),
-    }
-  );
+function boxOf({ file }: RankedImage, placed: readonly PlacedImage[]): string {
+  const { markup, naturalDensity } = placed[0]!;
+  const natural = file.intrinsic ?? { width: 1, height: 1 };
+  const { width, height } = markup?.declared ?? { width: null, height: null };
+  const ratio = natural.width / natural.height;
+  if (width !== null || height !== null)
+    return boxText({ width: width ?? height! * ratio, height: height ?? width! / ratio });
+  if (/\s\d+w\s*(?:,|$)/.test(markup?.srcset ?? ''))
+    return ` style="aspect-ratio: ${natural.width} / ${natural.height}"`;
+  return boxText({
+    width: natural.width / naturalDensity,
+    height: natural.height / naturalDensity,
+  });
+}
+
+/** A box as attributes. */
+export function boxText({ width, height }: Size): string {
+  return ` width="${Math.round(width)}" height="${Math.round(height)}"`;
 }
 
 function loadOf(placed: readonly PlacedImage[]): PictureText['load'] {

@@ -6,12 +6,18 @@ export interface Encoding {
   readonly format: EncodedFormat;
   /** 1 to 100; `null` keeps every pixel as it is. */
   readonly quality: number | null;
-  /** Names at most 256 colours once, and then each pixel by its number. */
-  readonly palette?: boolean;
+  /**
+   * Of a picture that keeps its pixels: lets colours be off by less than can be seen. PNG names at most 256 colours once,
+   * and then each pixel by its number; WebP rounds them so that they pack better.
+   */
+  readonly rounded?: boolean;
 }
 
 /** Quality of lossy AVIF at which it looks like the other formats at theirs, for a scale of its own. */
 const avifScale = 0.75;
+
+/** How far WebP rounds, on its own scale (100 not at all): by 4 of 255 at the most. */
+const roundedBy = 40;
 
 /**
  * Encodes a picture, with the metadata that its pipeline carries. The same picture and encoding give the same bytes.
@@ -20,7 +26,7 @@ const avifScale = 0.75;
  */
 export async function encode(
   picture: Sharp,
-  { format, quality, palette = false }: Encoding,
+  { format, quality, rounded = false }: Encoding,
 ): Promise<Buffer> {
   switch (format) {
     case 'jpeg':
@@ -29,7 +35,10 @@ export async function encode(
         .jpeg({ quality: quality ?? 100, mozjpeg: true })
         .toBuffer();
     case 'webp':
-      return picture.webp(quality === null ? { lossless: true } : { quality }).toBuffer();
+      if (quality !== null) return picture.webp({ quality }).toBuffer();
+      return picture
+        .webp(rounded ? { nearLossless: true, quality: roundedBy } : { lossless: true })
+        .toBuffer();
     case 'avif':
       return picture
         .avif(quality === null ? { lossless: true } : { quality: Math.round(quality * avifScale) })
@@ -37,9 +46,9 @@ export async function encode(
     case 'png':
       return picture
         .png(
-          palette
-            ? { compressionLevel: 9, palette, colours: 256, dither: 0, effort: 10 }
-            : { compressionLevel: 9, palette },
+          rounded
+            ? { compressionLevel: 9, palette: true, colours: 256, dither: 0, effort: 10 }
+            : { compressionLevel: 9, palette: false },
         )
         .toBuffer();
     case 'gif':

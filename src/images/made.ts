@@ -16,7 +16,7 @@ export interface Made extends Trial, Encoding {
 export async function make(picture: Reduced, frames: number, encoding: Encoding): Promise<Made> {
   const body = await encode(picture.pipeline(), encoding);
   // An exact copy needs no comparison.
-  const exact = encoding.quality === null && !encoding.palette;
+  const exact = encoding.quality === null && !encoding.rounded;
   const alike = exact ? 1 : similarity(picture.luma, await readLuma(body, frames));
   return { ...encoding, bytes: body.length, similarity: alike, body };
 }
@@ -29,10 +29,12 @@ export async function makeExact(
   isDrawing: boolean,
 ): Promise<Made> {
   const exact = await make(picture, frames, { format, quality: null });
-  if (format !== 'png' || !isDrawing) return exact;
-  const palette = await make(picture, frames, { format, quality: null, palette: true });
-  return palette.bytes < exact.bytes && (await isUnseen(picture, palette.body)) ? palette : exact;
+  if (!isDrawing || !canRound.has(format)) return exact;
+  const rounded = await make(picture, frames, { format, quality: null, rounded: true });
+  return rounded.bytes < exact.bytes && (await isUnseen(picture, rounded.body)) ? rounded : exact;
 }
+
+const canRound: ReadonlySet<EncodedFormat> = new Set(['png', 'webp']);
 
 /** As far as any colour of any pixel may be off without being seen, of 255. */
 const unseen = 4;

@@ -21,7 +21,7 @@ export interface ReviewCrops {
 
 /** What is shown at 100 %, and what is shown enlarged. */
 const cropSize = { width: 560, height: 374 };
-const worstSize = { width: 80, height: 64 };
+const worstSize = { width: 46, height: 70 };
 
 /**
  * Cuts out of an original, at the size of its refit, and out of the refit the piece around the place where they differ

@@ -16,12 +16,12 @@ const head = 64;
 const label = 44;
 /** The crops at 100 %, and the places where they differ most, enlarged. */
 const whole = { width: 420, height: 280 };
-const enlarged = { width: 180, height: 144 };
-const lefts = [gap, gap * 2 + whole.width, gap * 3 + whole.width * 2];
+const enlarged = { width: 184, height: 280 };
+const lefts = [gap, gap * 2 + whole.width];
+const spotLefts = [gap * 3 + whole.width * 2, gap * 3.5 + whole.width * 2 + enlarged.width];
 
 /**
- * Pictures before and after, one row each: both at 100 %, then the place where they differ most, enlarged, one above the
- * other.
+ * Pictures before and after, one row each: both at 100 %, then the place where they differ most, enlarged.
  *
  * @returns a PNG file
  */
@@ -31,9 +31,10 @@ export async function reviewPicture(rows: readonly ReviewRow[]): Promise<Buffer>
   const parts: OverlayOptions[] = [];
   const words: string[] = [
     text(gap, 28, 'Originals and refits, at the size that is sent', 18, '600'),
-    ...['original', 'refit', 'where they differ most, enlarged'].map((name, at) =>
+    ...['original', 'refit'].flatMap((name, at) => [
       text(lefts[at]!, 54, name, 13, '400', '#555'),
-    ),
+      text(spotLefts[at]!, 54, `${name}, where they differ most`, 13, '400', '#555'),
+    ]),
   ];
   for (const [index, { crops, title, facts }] of rows.entries()) {
     const top = head + index * rowHeight;
@@ -52,19 +53,12 @@ export async function reviewPicture(rows: readonly ReviewRow[]): Promise<Buffer>
       const { left, top: up, width: across, height: down } = crops.worst;
       const spot = await sharp(body)
         .extract({ left, top: up, width: across, height: down })
-        .resize(enlarged.width * 2, enlarged.height, {
-          fit: 'contain',
-          kernel: 'nearest',
-          background: '#fff',
-          position: 'left',
+        .resize(enlarged.width, enlarged.height, {
+          ...{ fit: 'contain', kernel: 'nearest', background: '#fff', position: 'left top' },
         })
         .png()
         .toBuffer();
-      parts.push({
-        input: spot,
-        left: lefts[2]!,
-        top: top + label + side * (enlarged.height - 8),
-      });
+      parts.push({ input: spot, left: spotLefts[side]!, top: top + label });
     }
   }
   const drawn = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" font-family="system-ui, Liberation Sans, Arial, sans-serif">${words.join('')}</svg>`;

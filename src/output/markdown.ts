@@ -1,5 +1,10 @@
 import { plainText } from './plain-text.js';
 
+/** Text as code, which ends no cell of a table. */
+export function asCode(text: string): string {
+  return text === '' ? '' : `\`${plainText(text).replaceAll('`', "'").replaceAll('|', '\\|')}\``;
+}
+
 /** Text in a cell of a Markdown table: no ends of cells, no markup, no HTML. */
 export function escaped(text: string): string {
   return plainText(text).replace(/[\\|`*_<>[\]]/g, '\\$&');

@@ -1,6 +1,6 @@
 import { snippetRules } from '../core/snippet.js';
 import type { Snippet, SnippetPlace } from '../core/snippet.js';
-import { escaped } from './markdown.js';
+import { asCode, escaped } from './markdown.js';
 import { plainText } from './plain-text.js';
 import { count } from './units.js';
 
@@ -49,6 +49,6 @@ function block(language: string, text: string): string {
 
 function some(items: readonly string[], one: string): string {
   const more = items.length - named;
-  const told = items.slice(0, named).map(escaped).join(', ');
+  const told = items.slice(0, named).map(asCode).join(', ');
   return more > 0 ? `${told} and ${count(more, `more ${one}`)}` : told;
 }

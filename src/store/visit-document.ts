@@ -67,7 +67,9 @@ function shapeText(placement: Omit<Placement, 'page' | 'view'>): string {
     naturalDensity,
     markup && [
       ...[srcset, sizes, fetchPriority, decoding, dimensions],
-      ...(declared ? [declared.width, declared.height] : []),
+      ...(declared?.width == null && declared?.height == null
+        ? []
+        : [declared.width, declared.height]),
     ],
   ]);
 }
@@ -78,8 +80,8 @@ type StoredMarkup = [
   fetchPriority: 'high' | 'low' | 'auto',
   decoding: 'sync' | 'async' | 'auto',
   dimensions: boolean,
-  declaredWidth?: number,
-  declaredHeight?: number,
+  declaredWidth?: number | null,
+  declaredHeight?: number | null,
 ];
 
 type StoredShape = [
@@ -119,7 +121,7 @@ export function readShape(text: string): PlacementShape {
       fetchPriority: fetchPriority!,
       decoding: decoding!,
       dimensions: dimensions!,
-      declared: width === undefined ? null : { width, height: height! },
+      declared: { width: width ?? null, height: height ?? null },
     },
   };
 }

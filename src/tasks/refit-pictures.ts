@@ -7,7 +7,7 @@ import { needOfPicture, planPictures } from '../core/picture-plan.js';
 import type { FolderPicture, PictureLimits } from '../core/picture-plan.js';
 import type { Policy } from '../core/policy.js';
 import { papers } from '../core/refit-order.js';
-import { pictureText } from '../core/snippet.js';
+import { boxText, pictureText } from '../core/snippet.js';
 import { encodeKey } from '../images/encode-key.js';
 import { readImageFacts } from '../images/facts.js';
 import { rewritesDocument } from '../output/json/rewrites.js';
@@ -54,6 +54,7 @@ export async function refitPictures(
   const wishes = wishesFor(
     pictures.map(({ file, paths: names }) => ({ contentHash: file.contentHash, names, alt: null })),
     options,
+    policy,
   );
   const plan = planPictures(pictures, wishes, limits);
   const places = new Map(pictures.map(({ file, paths: [path] }) => [file.contentHash, path!]));
@@ -67,7 +68,7 @@ export async function refitPictures(
     .filter(({ file }) => file.from.width !== null)
     .map((order) => {
       const { width, height } = order.file.from;
-      const box = { width: width!, height: height! };
+      const box = boxText({ width: width!, height: height! });
       const said = { original: order.file.originals[0]!, sizes: null, alt: null, box };
       return {
         path: order.file.originals[0]!,

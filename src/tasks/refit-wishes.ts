@@ -5,7 +5,10 @@ import type { Credit } from '../core/credit.js';
 import { UsageError } from '../core/errors.js';
 import { picturesByName } from '../core/picture-names.js';
 import type { NamedPicture, PicturesNamed } from '../core/picture-names.js';
+import type { Policy } from '../core/policy.js';
 import type { Naming } from '../core/refit-names.js';
+import { encodeKey } from '../images/encode-key.js';
+import { contentHashOf } from '../images/hash.js';
 
 /** How a person wants the files of a refit to be named, and what is to stand in them. */
 export interface RefitWishes {
@@ -25,6 +28,7 @@ export interface NameablePicture extends NamedPicture {
 }
 
 const maxStem = 60;
+const hashDigits = 8;
 
 /**
  * Reads the files that wishes name, and finds the pictures that they are about.
@@ -34,6 +38,7 @@ const maxStem = 60;
 export function wishesFor(
   pictures: readonly NameablePicture[],
   { name, rename, nameByAlt = false, credits }: RefitWishes,
+  policy: Policy,
 ): { readonly naming: Naming; readonly credits: ReadonlyMap<string, Credit> } {
   const find = picturesByName(pictures);
   const stems = new Map<string, string>();
@@ -46,8 +51,13 @@ export function wishesFor(
     }
   if (rename !== undefined)
     for (const [hash, stem] of matched(readRenames(rename), find)) stems.set(hash, stem);
-  const said = credits === undefined ? [] : matched(readCredits(credits), find);
-  return { naming: { pattern: name ?? null, stems }, credits: new Map(said) };
+  const said = new Map(credits === undefined ? [] : matched(readCredits(credits), find));
+  const key = encodeKey(policy);
+  const hashOf: Naming['hashOf'] = ({ contentHash, format, width, height }) => {
+    const made = [contentHash, format, width, height, key, said.get(contentHash) ?? null];
+    return contentHashOf(Buffer.from(JSON.stringify(made))).slice(0, hashDigits);
+  };
+  return { naming: { pattern: name ?? null, stems, hashOf }, credits: said };
 }
 
 function matched<Said>(

@@ -60,12 +60,12 @@ export async function refit(
   refuseStopped(options);
   const elements = elementImages(ranking.images, densitiesOf(ranking), policy);
   const plan = planRefit(ranking.images, {
-    ...wishesFor(nameable(ranking.images), options),
+    ...wishesFor(nameable(ranking.images), options, policy),
     ...{ widthsOf: familyWidths(ranking, policy.widths), elements, reasons },
   });
   const read = (hash: string) => workspace.bodies.read(hash);
-  const { orders, notMade } = await makeOrders(workspace, plan.orders, policy, read, options);
   const { sheets, files } = await makeSheets(ranking, options.sheets ?? [], read);
+  const { orders, notMade } = await makeOrders(workspace, plan.orders, policy, read, options);
   refuseStopped(options);
   const groups = new Map(ranking.pages.map(({ url, group }) => [url, group]));
   const snippets = orders.flatMap((order) => snippetsOf(order.image, order, { groups, elements }));

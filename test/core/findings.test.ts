@@ -98,7 +98,7 @@ describe('findingsOf', () => {
     fetchPriority: 'auto' as const,
     decoding: 'auto' as const,
     dimensions: true,
-    declared: null,
+    declared: { width: null, height: null },
   };
   const marked = { ...placement, markup };
   const column = [

@@ -1,11 +1,7 @@
-import { readdirSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
-import Database from 'libsql';
 import { describe, expect, it } from 'vitest';
 import { unshaped } from '../../src/core/network.js';
 import { noBytes } from '../../src/core/request.js';
 import { defaultViews } from '../../src/core/view.js';
-import { contentHashOf } from '../../src/images/hash.js';
 import { Workspace } from '../../src/store/workspace.js';
 import { temporaryFolder } from '../support/folder.js';
 import { plainFile as file } from '../support/image-file.js';
@@ -289,48 +285,5 @@ describe('Workspace', () => {
     expect(found[0]!.conditions).toEqual(conditions);
     expect(workspace.sessions.begin(undefined, now, plan(...pages))[0]!.label).toBe('clock-3');
     workspace.close();
-  });
-
-  it('refuses one that a newer version wrote, and leaves it as it is', () => {
-    const folder = temporaryFolder();
-    open(folder).close();
-    const path = join(folder, 'workspace.sqlite');
-    const database = new Database(path);
-    database.pragma('user_version = 999');
-    database.close();
-    expect(() => open(folder)).toThrow(
-      expect.objectContaining({
-        code: 'WORKSPACE',
-        hint: expect.stringContaining('update') as string,
-      }),
-    );
-  });
-
-  it('refuses a file that is no workspace', () => {
-    const folder = temporaryFolder();
-    writeFileSync(
-      join(folder, 'workspace.sqlite'),
-      'this is not a database at all, only text'.repeat(50),
-    );
-    expect(() => open(folder)).toThrow(expect.objectContaining({ code: 'WORKSPACE' }));
-  });
-
-  it('does not make one where one must be', () => {
-    const folder = temporaryFolder();
-    expect(() => Workspace.openExisting(folder)).toThrow(/no workspace/);
-    expect(readdirSync(folder)).toEqual([]);
-  });
-});
-
-describe('BodyStore', () => {
-  it('keeps each body once, whole, and leaves no drafts', async () => {
-    const folder = temporaryFolder();
-    const { bodies } = open(folder);
-    const body = Buffer.from('a picture, for all it knows');
-    const hash = contentHashOf(body);
-    await Promise.all([bodies.keep(hash, body), bodies.keep(hash, body)]);
-    expect((await bodies.read(hash)).equals(body)).toBe(true);
-    expect(readdirSync(join(folder, 'bodies', hash.slice(0, 2)))).toEqual([hash]);
-    expect(bodies.has('d'.repeat(64))).toBe(false);
   });
 });

@@ -20,12 +20,13 @@ export function markupOf(image: HTMLImageElement, style: CSSStyleDeclaration): M
   };
 }
 
-/** The attributes `width` and `height`, as HTML reads them where both are whole numbers of pixels. */
-function declaredBox(image: HTMLImageElement): Markup['declared'] {
-  const [width, height] = ['width', 'height'].map((name) =>
-    /^\s*(\d{1,5})\s*$/.exec(image.getAttribute(name) ?? ''),
-  );
-  return width && height ? { width: Number(width[1]), height: Number(height[1]) } : null;
+/** The attributes `width` and `height`, as HTML reads them where they are whole numbers of pixels. */
+export function declaredBox(image: HTMLImageElement): Markup['declared'] {
+  const pixels = (name: string) => {
+    const found = /^\s*(\d{1,5})\s*$/.exec(image.getAttribute(name) ?? '');
+    return found ? Number(found[1]) : null;
+  };
+  return { width: pixels('width'), height: pixels('height') };
 }
 
 /** The `<source>` that the browser has taken: the first whose conditions hold. */

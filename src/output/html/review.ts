@@ -15,7 +15,7 @@ export interface ReviewEntry {
 }
 
 /** How many times the place where they differ most is enlarged. */
-const enlarged = 4;
+const enlarged = 5;
 
 const style = `
 :root { --ink: #1b1f24; --pale: #667; --line: #d9dce1; --mark: #7a3fa0; color-scheme: light; }

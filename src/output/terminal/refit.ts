@@ -164,7 +164,7 @@ function handOver({ folder, papers: written, zipped, dryRun, files }: RefitSheet
   const has = (name: string) => written.some(({ path }) => path === name);
   const lines = [
     has(papers.worklistMarkdown) && `${papers.worklistMarkdown}, .csv  who has to do what`,
-    has(papers.snippets) && `${papers.snippets}, .json  markup to paste`,
+    `${papers.snippets}${has(papers.snippetsJson) ? ', .json' : ''}  markup to paste`,
     `${papers.rewrites}  old address to new`,
     has(papers.review) && `${papers.review}, .png  originals and refits side by side`,
     `${papers.manifest}  what was written`,

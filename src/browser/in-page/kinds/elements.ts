@@ -1,5 +1,5 @@
 import { boxOf } from '../box.js';
-import { markupOf } from '../markup.js';
+import { declaredBox, markupOf } from '../markup.js';
 import type { Found, PlacementProbe, Spot } from '../probed.js';
 import { resolveAddress } from '../resolve.js';
 import type { ObjectFit } from '../../../core/rendered-size.js';
@@ -34,9 +34,16 @@ export const img = onElement('img', (spot) => {
     loading: element.loading === 'lazy' ? 'lazy' : 'eager',
     markup: markupOf(element, spot.style),
     naturalDensity: densityOf(element),
-    ratio: () => (element.naturalHeight > 0 ? element.naturalWidth / element.naturalHeight : null),
+    ratio: () => ratioOf(element),
   }));
 });
+
+/** Width to height of a picture: as it arrived, or as its markup says as long as it has not. */
+function ratioOf(image: HTMLImageElement): number | null {
+  if (image.naturalHeight > 0) return image.naturalWidth / image.naturalHeight;
+  const { width, height } = declaredBox(image);
+  return width && height ? width / height : null;
+}
 
 /** `<input type="image">`. */
 export const input = onElement('input', (spot) => {
