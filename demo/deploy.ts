@@ -135,7 +135,8 @@ function pasteAll($: CheerioAPI, url: string, snippets: readonly Snippet[]): voi
     const fresh = load(text, null, false);
     const img = fresh('img');
     for (const [name, value] of Object.entries(element.attr() ?? {}))
-      if (!said.has(name)) img.attr(name, value);
+      if (name === 'style') img.attr(name, `${value}; ${img.attr(name) ?? ''}`);
+      else if (!said.has(name)) img.attr(name, value);
     const whole = element.parent('picture');
     (whole.length > 0 ? whole : element).replaceWith(fresh('picture'));
   }

@@ -48,8 +48,11 @@ export function needOf(
   return pixelsAt(intrinsic, needFactor(shown, shown.density, intrinsic, policy, allowance));
 }
 
-/** The file's pixels times `factor`, rounded up; a hair over a whole pixel does not cost another. */
-export function pixelsAt(intrinsic: Size, factor: number): Size {
-  const side = (pixels: number) => Math.max(1, Math.min(pixels, Math.ceil(pixels * factor - 0.01)));
-  return { width: side(intrinsic.width), height: side(intrinsic.height) };
+/**
+ * The file's pixels times `factor`: the width rounded up, where a hair over a whole pixel does not cost another; the height
+ * to the nearest pixel of the file's ratio, so that a page which goes by the ratio is laid out as it was.
+ */
+export function pixelsAt({ width, height }: Size, factor: number): Size {
+  const across = Math.max(1, Math.min(width, Math.ceil(width * factor - 0.01)));
+  return { width: across, height: Math.max(1, Math.round((across * height) / width)) };
 }

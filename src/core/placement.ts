@@ -37,6 +37,8 @@ export interface Markup {
   readonly dimensions: boolean;
   /** The attributes width and height in CSS pixels; `null` where one is missing, or is no whole number. */
   readonly declared: DrawnBox;
+  /** Whether a border or padding is part of the box that its style sheet sizes (`box-sizing`). */
+  readonly framed: boolean;
 }
 
 /** One image shown in one slot on one page, as seen in one view. */

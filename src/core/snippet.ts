@@ -11,6 +11,7 @@ import { isReadEverywhere } from './refit-order.js';
 import type { MadeOrder } from './refit-order.js';
 import type { Size } from './size.js';
 import { sizesText } from './sizes-text.js';
+import { parseSizes, wholeViewport } from './source-sizes.js';
 
 /** A file that markup offers. */
 interface Offer {
@@ -40,7 +41,7 @@ export interface Snippet {
 export const snippetRules = [
   ':where(picture) { display: contents; }',
   ':where(picture > source) { display: none; }',
-  ':where(picture > img) { height: auto; }',
+  ":where(picture > img[style*='--ratio']) { height: auto; aspect-ratio: var(--ratio); }",
 ].join('\n');
 
 /** What snippets depend on besides what was made. */
@@ -158,28 +159,44 @@ function offersOf({ file, variants }: MadeOrder): Offer[] {
 }
 
 /**
- * Attributes that keep the picture laid out as it was, however many pixels the new files have: the box of the markup,
- * else that of the original. An element that chooses by width is as wide as its `sizes` say, so that only its ratio is
- * given.
+ * Attributes that keep the picture laid out as it was, however many pixels the new files have. The box of the markup
+ * stays, where it has one. Else it is that of the original, with its ratio, which whole pixels can only come near. An
+ * element that chooses by width is as wide as its `sizes` say: it has the ratio alone.
  */
 function boxOf({ file }: RankedImage, placed: readonly PlacedImage[]): string {
   const { markup, naturalDensity } = placed[0]!;
   const natural = file.intrinsic ?? { width: 1, height: 1 };
   const { width, height } = markup?.declared ?? { width: null, height: null };
   const ratio = natural.width / natural.height;
+  if (width !== null && height !== null) return boxText({ width, height });
+  // Beside a border a ratio would be that of the border's box, which is another one.
+  const free = markup?.framed ? freeText : ratioText(natural);
   if (width !== null || height !== null)
-    return boxText({ width: width ?? height! * ratio, height: height ?? width! / ratio });
-  if (/\s\d+w\s*(?:,|$)/.test(markup?.srcset ?? ''))
-    return ` style="aspect-ratio: ${natural.width} / ${natural.height}"`;
-  return boxText({
-    width: natural.width / naturalDensity,
-    height: natural.height / naturalDensity,
-  });
+    return boxText({ width: width ?? height! * ratio, height: height ?? width! / ratio }) + free;
+  if (goesBySizes(placed[0]!)) return free;
+  const box = { width: natural.width / naturalDensity, height: natural.height / naturalDensity };
+  return boxText(box) + free;
+}
+
+/** Whether an element chooses by width, and its slot may be as wide as its `sizes` say because they say so. */
+function goesBySizes({ markup, curve }: PlacedImage): boolean {
+  if (!/\s\d+w\s*(?:,|$)/.test(markup?.srcset ?? '')) return false;
+  const said = markup?.sizes ? parseSizes(markup.sizes) : wholeViewport;
+  const pieces = curve() ?? [];
+  return pieces.every(({ from, a, b }) => Math.abs(a * from + b - (said?.(from) ?? 0)) <= 1);
 }
 
 /** A box as attributes. */
 export function boxText({ width, height }: Size): string {
   return ` width="${Math.round(width)}" height="${Math.round(height)}"`;
+}
+
+/** Its height follows from its width, by the ratio that the file has. */
+const freeText = ' style="--ratio: auto"';
+
+/** Names the ratio for the rules above to use: a rule of the style sheet that says another goes before it. */
+export function ratioText({ width, height }: Size): string {
+  return ` style="--ratio: ${width} / ${height}"`;
 }
 
 function loadOf(placed: readonly PlacedImage[]): PictureText['load'] {

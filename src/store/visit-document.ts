@@ -1,5 +1,5 @@
 import type { ImageResponse } from '../core/image-file.js';
-import type { Placement } from '../core/placement.js';
+import type { Markup, Placement } from '../core/placement.js';
 import type { AnswerFacts, PlacementShape } from '../core/survey-tables.js';
 
 /** What one visit found. */
@@ -50,7 +50,7 @@ const largest = 16;
 
 function shapeText(placement: Omit<Placement, 'page' | 'view'>): string {
   const { kind, selector, slot, fit, fetched, drawn, naturalDensity, markup } = placement;
-  const { srcset, sizes, fetchPriority, decoding, dimensions, declared } = markup ?? {};
+  const { srcset, sizes, fetchPriority, decoding, dimensions } = markup ?? {};
   return JSON.stringify([
     kind,
     selector,
@@ -65,13 +65,15 @@ function shapeText(placement: Omit<Placement, 'page' | 'view'>): string {
     fetched,
     drawn,
     naturalDensity,
-    markup && [
-      ...[srcset, sizes, fetchPriority, decoding, dimensions],
-      ...(declared?.width == null && declared?.height == null
-        ? []
-        : [declared.width, declared.height]),
-    ],
+    markup && [srcset, sizes, fetchPriority, decoding, dimensions, ...boxNumbers(markup)],
   ]);
+}
+
+/** What most elements do not have, and what is kept of those that do. */
+function boxNumbers({ declared, framed }: Markup): (number | null)[] {
+  const { width, height } = declared;
+  if (width === null && height === null && !framed) return [];
+  return [width, height, ...(framed ? [1] : [])];
 }
 
 type StoredMarkup = [
@@ -82,6 +84,7 @@ type StoredMarkup = [
   dimensions: boolean,
   declaredWidth?: number | null,
   declaredHeight?: number | null,
+  framed?: 1,
 ];
 
 type StoredShape = [
@@ -100,7 +103,7 @@ type StoredShape = [
 /** A shape as its term says it; its alternative text is told apart. */
 export function readShape(text: string): PlacementShape {
   const one = JSON.parse(text) as StoredShape;
-  const [srcset, sizes, fetchPriority, decoding, dimensions, width, height] = one[9] ?? [];
+  const [srcset, sizes, fetchPriority, decoding, dimensions, width, height, framed] = one[9] ?? [];
   return {
     kind: one[0],
     selector: one[1],
@@ -122,6 +125,7 @@ export function readShape(text: string): PlacementShape {
       decoding: decoding!,
       dimensions: dimensions!,
       declared: { width: width ?? null, height: height ?? null },
+      framed: framed === 1,
     },
   };
 }

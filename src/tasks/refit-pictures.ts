@@ -7,7 +7,7 @@ import { needOfPicture, planPictures } from '../core/picture-plan.js';
 import type { FolderPicture, PictureLimits } from '../core/picture-plan.js';
 import type { Policy } from '../core/policy.js';
 import { papers } from '../core/refit-order.js';
-import { boxText, pictureText } from '../core/snippet.js';
+import { boxText, pictureText, ratioText } from '../core/snippet.js';
 import { encodeKey } from '../images/encode-key.js';
 import { readImageFacts } from '../images/facts.js';
 import { rewritesDocument } from '../output/json/rewrites.js';
@@ -68,7 +68,8 @@ export async function refitPictures(
     .filter(({ file }) => file.from.width !== null)
     .map((order) => {
       const { width, height } = order.file.from;
-      const box = boxText({ width: width!, height: height! });
+      const natural = { width: width!, height: height! };
+      const box = boxText(natural) + ratioText(natural);
       const said = { original: order.file.originals[0]!, sizes: null, alt: null, box };
       return {
         path: order.file.originals[0]!,

@@ -99,6 +99,7 @@ describe('findingsOf', () => {
     decoding: 'auto' as const,
     dimensions: true,
     declared: { width: null, height: null },
+    framed: false,
   };
   const marked = { ...placement, markup };
   const column = [

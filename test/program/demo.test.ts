@@ -1,6 +1,7 @@
 import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
 import { request } from 'node:http';
 import { tmpdir } from 'node:os';
+import { gzipSync } from 'node:zlib';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -89,8 +90,12 @@ describe('demo', () => {
     for (const { path, resultHash, to } of manifest.files) {
       const body = readFileSync(join(cwd, 'brindle-bay-refit', path));
       expect(contentHashOf(body)).toBe(resultHash);
-      const { width, pageHeight, height } = await sharp(body, { animated: true }).metadata();
-      expect(to).toMatchObject({ width, height: pageHeight ?? height, bytes: body.length });
+      const { format, width, pageHeight, height } = await sharp(body, {
+        animated: true,
+      }).metadata();
+      const size =
+        format === 'svg' ? { width: null, height: null } : { width, height: pageHeight ?? height };
+      expect(to).toMatchObject({ ...size, bytes: body.length });
     }
     const panorama = manifest.files.find(({ path }) => path.includes('bay-panorama'));
     expect(panorama?.originals).toHaveLength(2);
@@ -140,7 +145,9 @@ describe('demo', () => {
     for (const { path, originals } of manifest.files) {
       const image = images.find(({ urls }) => urls.includes(originals[0]!))!;
       const body = readFileSync(join(cwd, 'brindle-bay-refit', path));
-      expect([path, image.neededBytes]).toEqual([path, body.length]);
+      // A vector is needed as it is compressed on the wire.
+      const sent = path.endsWith('.svg') ? gzipSync(body, { level: 9 }) : body;
+      expect([path, image.neededBytes]).toEqual([path, sent.length]);
       expect(path.endsWith(image.neededFormat.replace('jpeg', 'jpg'))).toBe(true);
     }
   });
@@ -176,7 +183,7 @@ describe('demo', () => {
     expect(image.fix.sizes).toBe(
       '(max-width: 720px) calc(100vw - 32px), (max-width: 760px) 688px, 672px',
     );
-    expect(image.fix.steps.join()).toMatch(/send it as webp, quality \d+, 716×478 in place of/);
+    expect(image.fix.steps.join()).toMatch(/send it as webp, quality \d+, 716×477 in place of/);
     const svg = readFileSync(join(cwd, 'slot.svg'));
     expect(await sharp(svg).metadata()).toMatchObject({ format: 'svg' });
     expect(svg.toString()).toContain('the file has 1500 px');

@@ -75,6 +75,7 @@ const record = {
             decoding: 'async' as const,
             dimensions: true,
             declared: { width: 30, height: 20 },
+            framed: true,
           },
         },
         {

@@ -1,4 +1,5 @@
 import type { Markup } from '../../core/placement.js';
+import { pixels } from './box.js';
 
 const maxText = 2_000;
 
@@ -14,19 +15,30 @@ export function markupOf(image: HTMLImageElement, style: CSSStyleDeclaration): M
     fetchPriority: priority === 'high' || priority === 'low' ? priority : 'auto',
     decoding: image.decoding === 'sync' || image.decoding === 'async' ? image.decoding : 'auto',
     declared: declaredBox(image),
+    framed: isFramed(style),
     dimensions:
       (image.hasAttribute('width') && image.hasAttribute('height')) ||
       (!/^auto$/.test(style.aspectRatio) && !/^auto \d/.test(style.aspectRatio)),
   };
 }
 
+const edges = ['top', 'right', 'bottom', 'left'].flatMap((side) => [
+  `border-${side}-width`,
+  `padding-${side}`,
+]);
+
+function isFramed(style: CSSStyleDeclaration): boolean {
+  if (style.boxSizing !== 'border-box') return false;
+  return edges.some((edge) => pixels(style.getPropertyValue(edge)) > 0);
+}
+
 /** The attributes `width` and `height`, as HTML reads them where they are whole numbers of pixels. */
 export function declaredBox(image: HTMLImageElement): Markup['declared'] {
-  const pixels = (name: string) => {
+  const side = (name: string) => {
     const found = /^\s*(\d{1,5})\s*$/.exec(image.getAttribute(name) ?? '');
     return found ? Number(found[1]) : null;
   };
-  return { width: pixels('width'), height: pixels('height') };
+  return { width: side('width'), height: side('height') };
 }
 
 /** The `<source>` that the browser has taken: the first whose conditions hold. */

@@ -36,6 +36,14 @@ export async function scrollThrough(pause: number): Promise<void> {
   await Promise.all([drawn(), rest(pause)]);
 }
 
+/** Waits until every image that has arrived can be drawn, at most `limit` milliseconds. */
+export async function decodeImages(limit: number): Promise<void> {
+  const there = [...document.images].filter((image) => image.complete && image.naturalWidth > 0);
+  const decoded = there.map((image) => image.decode().catch(() => undefined));
+  await Promise.race([Promise.all(decoded), rest(limit)]);
+  await drawn();
+}
+
 /** Waits until every image has arrived or failed, at most `limit` milliseconds. */
 export async function settleImages(limit: number): Promise<boolean> {
   const end = performance.now() + limit;
