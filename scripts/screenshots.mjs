@@ -1,11 +1,12 @@
 // Makes docs/screenshots/: each command run on the demo site, in a terminal window of 1280 × 800.
 // Needs Xvfb, xterm and ImageMagick; run by `npm run screenshots` when an output has changed.
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, mkdirSync, rmSync, existsSync } from 'node:fs';
+import { mkdtempSync, mkdirSync, readFileSync, rmSync, existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
+import { marked } from 'marked';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const out = join(root, 'docs', 'screenshots');
@@ -38,7 +39,7 @@ const shots = [
   ['rank', 'zealous-lynx rank'],
   ['explain', 'zealous-lynx explain /img/hero/banner-1.jpg'],
   ['page', 'zealous-lynx explain / --top 20'],
-  ['refit', 'zealous-lynx refit --out refit'],
+  ['refit', `zealous-lynx refit --out refit --sheet / --top 12`],
   [
     'clock',
     'zealous-lynx clock http://brindlebay.test/ --label before --network fast-mobile --map-host "*.test=127.0.0.1:8191" --top 8',
@@ -59,7 +60,29 @@ const drawn = [
   ['waterfall', ['clock', '--har', '.zealous-lynx/har/session-1.har', '--top', '30', '--png']],
   ['both-waterfalls', ['compare', 'before', 'after', '--top', '15', '--png']],
   ['looks', ['compare', 'before', 'after', '--looks']],
+  [
+    'film',
+    [
+      ...['clock', 'http://brindlebay.test/', '--network', 'slow-mobile', '--runs', '1'],
+      ...['--map-host', '*.test=127.0.0.1:8191', '--no-interactive', '--film'],
+    ],
+  ],
 ];
+
+/** Pages in a browser window: the demo site as a laptop shows it, and what a refit hands over. */
+const pages = [
+  ['festival', (page) => page.goto('http://brindlebay.test/')],
+  ['review', (page) => page.goto(`file://${join(folder, 'refit/review.html')}`)],
+  [
+    'worklist',
+    async (page) => {
+      const text = readFileSync(join(folder, 'refit/worklist.md'), 'utf8');
+      await page.setContent(`<style>${ticketStyle}</style>${await marked.parse(text)}`);
+    },
+  ],
+];
+const ticketStyle =
+  'body{font:13px/1.45 system-ui,sans-serif;margin:20px 28px}table{border-collapse:collapse}td,th{border:1px solid #ccc;padding:3px 7px;text-align:left;vertical-align:top;overflow-wrap:anywhere}td:first-child{white-space:nowrap;text-align:right}h1{margin:0}code{font-size:12px}';
 
 const environment = {
   ...process.env,
@@ -84,7 +107,8 @@ try {
   });
   for (const [name, command, after] of shots)
     if (only.length === 0 || only.includes(name)) await shoot(name, command, after);
-  if (only.length === 0 || only.includes('festival')) await shootSite();
+  for (const [name, shootIt] of pages)
+    if (only.length === 0 || only.includes(name)) await inBrowser(name, shootIt);
   for (const [name, values] of drawn)
     if (only.length === 0 || only.includes(name)) drawPicture(name, values);
 } finally {
@@ -127,18 +151,18 @@ async function shoot(name, command, most = 240_000) {
   console.log(`${name}.png`);
 }
 
-/** The demo site itself, as a laptop shows it. */
-async function shootSite() {
+async function inBrowser(name, shootIt) {
   const { launchBrowser } = await import('../dist/src/browser/launch.js');
   const browser = await launchBrowser({ '*.test': '127.0.0.1:8191' });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto('http://brindlebay.test/');
-  await page.screenshot({ path: join(out, 'festival.png') });
+  await shootIt(page);
+  await pause(500);
+  await page.screenshot({ path: join(out, `${name}.png`) });
   await browser.close();
-  console.log('festival.png');
+  console.log(`${name}.png`);
 }
 
-/** The load of the front page before anything was mended, as the program draws it into a file. */
+/** What the program draws into a file. */
 function drawPicture(name, values) {
   const file = join(out, `${name}.png`);
   spawnSync('zealous-lynx', [...values, file], { cwd: folder, env: environment });

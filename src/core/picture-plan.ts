@@ -45,7 +45,10 @@ export function planPictures(
   { naming, credits }: { naming: Naming; credits: ReadonlyMap<string, Credit> },
   { widths }: PictureLimits,
 ): { orders: RefitOrder[]; kept: KeptFile[]; collisions: readonly Collision[] } {
-  const names = new RefitNames(naming);
+  const originals = pictures.flatMap(({ file, paths }) =>
+    paths.map((path) => [path, file.contentHash] as const),
+  );
+  const names = new RefitNames(naming, originals);
   const orders: RefitOrder[] = [];
   const kept: KeptFile[] = [];
   for (const { file: image, encoded, paths } of pictures) {

@@ -36,11 +36,18 @@ const apart = 'site/';
 export class RefitNames {
   readonly #naming: Naming;
   readonly #taken: Set<string>;
+  readonly #originals = new Map<string, string>();
   readonly collisions: Collision[] = [];
 
-  constructor(naming: Naming) {
+  /**
+   * @param originals the paths of all originals and their content hashes: a file may lie where its own original does,
+   *   and never where another one does
+   */
+  constructor(naming: Naming, originals: Iterable<readonly [path: string, contentHash: string]>) {
     this.#naming = naming;
     this.#taken = new Set(Object.values(papers));
+    for (const [path, contentHash] of originals)
+      this.#originals.set(path.toLowerCase(), contentHash);
   }
 
   /** A name for a file, as a path below the folder. */
@@ -52,11 +59,15 @@ export class RefitNames {
     );
     const place = isOurs ? apart : '';
     let path = place + wanted;
-    for (let round = 1; this.#taken.has(path.toLowerCase()); round++)
+    for (let round = 1; this.#isTaken(path.toLowerCase(), named.contentHash); round++)
       path = `${place}${stem}-${this.#naming.hashOf(named)}${round > 1 ? `-${round}` : ''}${extension}`;
     if (path !== wanted) this.collisions.push({ wanted, path });
     this.#taken.add(path.toLowerCase());
     return path;
+  }
+
+  #isTaken(name: string, contentHash: string): boolean {
+    return this.#taken.has(name) || (this.#originals.get(name) ?? contentHash) !== contentHash;
   }
 
   #wanted(named: Named) {

@@ -40,10 +40,15 @@ export interface PlanGround {
 export function planRefit(images: readonly RankedImage[], ground: PlanGround): RefitPlan {
   const orders: SurveyOrder[] = [];
   const kept: KeptFile[] = [];
-  const names = new RefitNames(ground.naming);
   const own = images.filter(({ thirdParty }) => !thirdParty);
   const hosts = own.flatMap(({ urls }) => urls.filter(isFetched).map(hostOf));
   const severalHosts = new Set(hosts).size > 1;
+  const originals = own.flatMap(({ urls, file }) =>
+    urls
+      .filter(isFetched)
+      .map((url) => [folderOf(url, severalHosts) + relativePathOf(url), file.contentHash] as const),
+  );
+  const names = new RefitNames(ground.naming, originals);
   for (const image of images) {
     const { encoded } = image;
     const reason = ground.reasons.get(image.file.contentHash) ?? reasonToKeep(image);
@@ -64,7 +69,7 @@ function orderFor(
   const { contentHash, mediaType, intrinsic, frames } = image.file;
   const { need, nature, format } = encoded;
   const url = image.urls.find(isFetched)!;
-  const folder = severalHosts ? `${hostOf(url).replace(/[^\w.-]/g, '_')}/` : '';
+  const folder = folderOf(url, severalHosts);
   const stem = stemFor(relativePathOf(url), folder, contentHash, naming);
   const size = need ?? { width: null, height: null };
   const path = names.take({ stem, ...size, format, contentHash, main: true });
@@ -96,6 +101,11 @@ function orderFor(
     quality: chosenQuality(encoded),
     credit: credits.get(contentHash) ?? null,
   };
+}
+
+/** Where the files of a host lie below the refit's folder. */
+function folderOf(url: string, severalHosts: boolean): string {
+  return severalHosts ? `${hostOf(url).replace(/[^\w.-]/g, '_')}/` : '';
 }
 
 /** The file that takes the place of an image. */

@@ -7,6 +7,7 @@ import type { MadeOrder, MadeVariant, RefitOrder } from '../core/refit-order.js'
 import type { Size } from '../core/size.js';
 import { encodeKey } from '../images/encode-key.js';
 import { contentHashOf } from '../images/hash.js';
+import type { Made } from '../images/made.js';
 import type { VariantWish } from '../images/variants.js';
 import type { Workspace } from '../store/workspace.js';
 import { noProgress } from './progress.js';
@@ -93,7 +94,7 @@ class Maker {
   readonly #read: ReadBody;
   /** What did in one format nearly does in another, and what did at the need nearly does below it. */
   readonly #qualities = new Map<EncodedFormat, number | null>();
-  #open: ((wish: VariantWish) => Promise<{ body: Buffer; quality: number | null }>) | undefined;
+  #open: ((wish: VariantWish) => Promise<Made>) | undefined;
 
   constructor(workspace: Workspace, order: RefitOrder, policy: Policy, read: ReadBody) {
     this.#workspace = workspace;
@@ -113,14 +114,14 @@ class Maker {
     const first = known === undefined ? this.#order.quality : known;
     const quality = isLossless(format) ? null : (first ?? this.#firstQuality(format));
     this.#open ??= await this.#opened();
-    const { body, quality: found } = await this.#open({ size, format, quality });
-    if (known === undefined) this.#qualities.set(format, found);
+    const { body, rounded: _, ...trial } = await this.#open({ size, format, quality });
+    if (known === undefined) this.#qualities.set(format, trial.quality);
     const resultHash = contentHashOf(body);
     await bodies.keep(resultHash, body);
     encodes.add(
       {
         ...{ contentHash, need: size, nature: this.#order.nature, format, resultHash },
-        ...{ trials: [], problem: null },
+        ...{ trials: [trial], problem: null },
         steps: { ...noSteps, sameFormat: body.length, best: body.length },
       },
       this.#key(format),

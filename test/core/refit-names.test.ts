@@ -19,7 +19,7 @@ const file: Named = {
 
 describe('names of a refit', () => {
   it('keep the folder and the stem, and tell widths apart', () => {
-    const names = new RefitNames(naming);
+    const names = new RefitNames(naming, []);
     expect(names.take(file)).toBe('img/kites/IMG_0412.webp');
     expect(names.take({ ...file, width: 390, main: false })).toBe('img/kites/IMG_0412-390.webp');
     expect(names.take({ ...file, format: 'jpeg' })).toBe('img/kites/IMG_0412.jpg');
@@ -31,16 +31,16 @@ describe('names of a refit', () => {
 
   it('follow a pattern; what a vector does not have is left out of it', () => {
     const pattern = '{stem}-{width}x{height}.{hash}.{format}';
-    const names = new RefitNames({ ...naming, pattern });
+    const names = new RefitNames({ ...naming, pattern }, []);
     expect(names.take(file)).toBe('img/kites/IMG_0412-716x478.abcdwebp716.webp.webp');
-    const plain = new RefitNames({ ...naming, pattern: '{stem}-{width}' });
+    const plain = new RefitNames({ ...naming, pattern: '{stem}-{width}' }, []);
     expect(plain.take({ ...file, format: 'svg', width: null, height: null })).toBe(
       'img/kites/IMG_0412.svg',
     );
   });
 
   it('are never given twice, whatever their case, and tell what was wanted', () => {
-    const names = new RefitNames(naming);
+    const names = new RefitNames(naming, []);
     names.take(file);
     const other = { ...file, stem: 'img/kites/img_0412', contentHash: 'ffff0000' };
     expect(names.take(other)).toBe('img/kites/img_0412-ffffwebp716.webp');
@@ -53,6 +53,16 @@ describe('names of a refit', () => {
       'review.png',
       'Sheets/kite.webp',
     ]);
+  });
+
+  it('are those of no other original, which would be overwritten where they are put in place', () => {
+    const originals = [
+      ['img/kites/img_0412.JPG', 'ffff0000'],
+      ['img/kites/IMG_0412.webp', file.contentHash],
+    ] as const;
+    const names = new RefitNames(naming, originals);
+    expect(names.take(file)).toBe('img/kites/IMG_0412.webp');
+    expect(names.take({ ...file, format: 'jpeg' })).toBe('img/kites/IMG_0412-abcdjpeg716.jpg');
   });
 
   it('are all different for any files', () => {
@@ -69,7 +79,7 @@ describe('names of a refit', () => {
         fc.array(anyFile, { maxLength: 30 }),
         fc.constantFrom(null, '{stem}', '{stem}-{width}.{hash}', '{hash}'),
         (files, pattern) => {
-          const names = new RefitNames({ ...naming, pattern });
+          const names = new RefitNames({ ...naming, pattern }, []);
           const taken = files.map((one) => names.take(one).toLowerCase());
           expect(new Set(taken).size).toBe(taken.length);
           for (const name of taken) expect(name).not.toMatch(/^review\/|\.\.|^\//);

@@ -266,7 +266,8 @@ describe('the kite museum', () => {
   it('sweeps every slot of the page over all widths', () => {
     const flat = (width: number) => [{ from: 320, to: 2560, a: 0, b: width }];
     for (const [selector, width] of [
-      ['#cover', 200],
+      // A slot of 200 × 200 that a picture of 3:2 covers.
+      ['#cover', 300],
       ['#zoomed', 300],
       ['#painted', 200],
       ['#by-density', 300],
@@ -274,8 +275,10 @@ describe('the kite museum', () => {
       expect(exhibit(selector).slotCurve).toEqual(flat(width));
     expect(exhibit('#near >>> #within').slotCurve).toEqual(flat(90));
     expect(exhibit('#far >>> #strange').slotCurve).toEqual(flat(160));
+    // A slot 340 px high: as long as the window is narrower, 510 px of 3:2 cover it.
     expect(exhibit('body > section > img').slotCurve).toEqual([
-      { from: 320, to: 2560, a: 1, b: 0 },
+      { from: 320, to: 510, a: 0, b: 510 },
+      { from: 511, to: 2560, a: 1, b: 0 },
     ]);
     expect(existsSync(join(cwd, '.zealous-lynx'))).toBe(true);
   });

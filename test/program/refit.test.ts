@@ -115,11 +115,9 @@ describe('refit', () => {
     const film = manifest.variants.find(({ path }) => path.includes('film'))!;
     expect(film).toMatchObject({ path: 'img/film.gif', use: 'fallback', width: 160 });
     expect((await sharp(read('new/img/film.webp'), { animated: true }).metadata()).pages).toBe(6);
-    const reasons = Object.fromEntries(
-      manifest.kept.map(({ url, reason }) => [url.split('/').at(-1), reason]),
-    );
-    expect(reasons['small.webp']).toBe('nothing smaller is good enough');
-    expect(reasons['cut.jpg']).toMatch(/^it cannot be decoded to the end/);
+    const reasonFor = (name: string) => manifest.kept.find(({ url }) => url.endsWith(name))?.reason;
+    expect(reasonFor('small.webp')).toBe('nothing smaller is good enough');
+    expect(reasonFor('cut.jpg')).toMatch(/^it cannot be decoded to the end/);
 
     const zip = await fromBufferPromise(read('new.zip'));
     const packed: string[] = [];

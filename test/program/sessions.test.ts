@@ -95,11 +95,14 @@ describe('a refit that was broken off', () => {
       'site/b/a.png': await photograph(300, 300, 5).png().toBuffer(),
     });
     await run(['survey', 'site', ...oneView], { cwd });
-    const first = await runJson<{ files: { path: string }[] }>(['refit', '--out', 'new'], { cwd });
+    const first = await runJson<{ files: { path: string }[]; variants: unknown[] }>(
+      ['refit', '--out', 'new'],
+      { cwd },
+    );
     expect(first.files).toHaveLength(2);
     rmSync(join(cwd, 'new', first.files[0]!.path));
     const second = await runJson<{ unchanged: number }>(['refit', '--out', 'new'], { cwd });
-    expect(second.unchanged).toBe(1);
+    expect(second.unchanged).toBe(1 + first.variants.length);
     for (const { path } of first.files) expect(existsSync(join(cwd, 'new', path))).toBe(true);
   });
 
@@ -136,6 +139,6 @@ describe('a refit that was broken off', () => {
     );
     const [one, other] = files;
     expect(one!.path).toBe('a.webp');
-    expect(other!.path).toBe(`a-${other!.contentHash.slice(0, 8)}.webp`);
+    expect(other!.path).toMatch(/^a-[\da-f]{8}\.webp$/);
   });
 });
