@@ -1,4 +1,4 @@
-import { load } from 'exifreader';
+import ExifReader from 'exifreader';
 import { noCredit } from '../core/credit.js';
 import type { Credit } from '../core/credit.js';
 
@@ -15,7 +15,9 @@ type Tags = Readonly<Record<string, Tag | undefined>>;
  */
 export function readCredit(body: Buffer): Credit {
   try {
-    const found = load(body, { expanded: true }) as Readonly<Record<string, Tags | undefined>>;
+    const found = ExifReader.load(body, { expanded: true }) as Readonly<
+      Record<string, Tags | undefined>
+    >;
     const { xmp = {}, iptc = {}, exif = {} } = found;
     const first = (...tags: readonly (Tag | undefined)[]) =>
       tags.map(textOf).find((text) => text !== null) ?? null;

@@ -16,6 +16,7 @@ import { metadataBytes } from './metadata.js';
 import { natureOf } from './nature.js';
 import { reduce } from './picture.js';
 import type { Reduced } from './picture.js';
+import { trialOf } from './trial.js';
 
 /** The file that an image should be, what the steps towards it cost, and what was tried for it. */
 export interface NeededFile {
@@ -89,11 +90,6 @@ export async function encodeNeeded(
     },
     trials: made.map(trialOf),
   };
-}
-
-/** What is kept of an encode. */
-function trialOf({ format, quality, bytes, similarity }: Made): Trial {
-  return { format, quality, bytes, similarity };
 }
 
 /** Encodes in one format: once where nothing is lost, else as often as the search for the quality takes. */

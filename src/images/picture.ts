@@ -20,14 +20,27 @@ export interface Reduced {
   readonly smaller: (size: Size) => Promise<Reduced>;
 }
 
+/** What is reduced of bytes that somebody still holds, by frames and size. */
+const reduced = new WeakMap<Buffer, Map<string, Promise<Reduced>>>();
+
 /**
  * Decodes a picture, turns it upright, reduces it to `size` (Lanczos), in sRGB; in its own colour space, with its
- * profile, where sRGB does not have its colours.
+ * profile, where sRGB does not have its colours. The same bytes are reduced to the same size once, as long as they are
+ * held.
  *
  * @param frames more than 1 keeps the animation
  * @throws Error when the bytes cannot be decoded to the end.
  */
-export async function reduce(body: Buffer, frames: number, size: Size): Promise<Reduced> {
+export function reduce(body: Buffer, frames: number, size: Size): Promise<Reduced> {
+  const known = reduced.get(body) ?? new Map<string, Promise<Reduced>>();
+  reduced.set(body, known);
+  const key = [frames, size.width, size.height].join();
+  const picture = known.get(key) ?? reduceAnew(body, frames, size);
+  known.set(key, picture);
+  return picture;
+}
+
+async function reduceAnew(body: Buffer, frames: number, size: Size): Promise<Reduced> {
   const moves = frames > 1;
   const ownSpace = !moves && (await needsItsProfile(body));
   const opened = () =>

@@ -6,6 +6,7 @@ import { isLossless } from './encode.js';
 import { make, makeExact } from './made.js';
 import type { Made } from './made.js';
 import { reduce } from './picture.js';
+import type { Reduced } from './picture.js';
 
 /** What a picture is to be made into once more. */
 export interface VariantWish {
@@ -26,6 +27,12 @@ export interface VariantSource {
   readonly credit: Credit | null;
 }
 
+/** A variant, and every encode that was made on the way to it. */
+export interface VariantMade {
+  readonly made: Made;
+  readonly trials: readonly Made[];
+}
+
 /** Steps by which the quality is raised where it does not do. */
 const step = 6;
 
@@ -38,23 +45,33 @@ const step = 6;
 export async function openVariants(
   { body, frames, nature, size, credit }: VariantSource,
   policy: Pick<Policy, 'similarity' | 'quality' | 'metadata'>,
-): Promise<(wish: VariantWish) => Promise<Made>> {
+): Promise<(wish: VariantWish) => Promise<VariantMade>> {
   const largest = await reduce(body, frames, size);
   const carried = carriedOf(policy.metadata, body, credit);
+  // The same size is wanted in several formats.
+  const reduced = new Map<number, Promise<Reduced>>([[size.width, Promise.resolve(largest)]]);
+  const inSize = (wanted: Size) => {
+    const picture = reduced.get(wanted.width) ?? largest.smaller(wanted);
+    reduced.set(wanted.width, picture);
+    return picture;
+  };
   return async ({ size: wanted, format, quality }) => {
-    const same = wanted.width === size.width && wanted.height === size.height;
-    const picture = same ? largest : await largest.smaller(wanted);
+    const picture = await inSize(wanted);
+    const trials: Made[] = [];
     const made = await alikeEnough(format, quality);
-    if (carried === null) return made;
+    if (carried === null) return { made, trials };
     const result = await encodeWith(picture, made, carried);
-    return { ...made, body: result, bytes: result.length };
+    return { made: { ...made, body: result, bytes: result.length }, trials };
 
     async function alikeEnough(format: EncodedFormat, first: number | null): Promise<Made> {
-      if (first === null || isLossless(format))
-        return makeExact(picture, frames, format, nature === 'drawing');
+      if (first === null || isLossless(format)) {
+        trials.push(await makeExact(picture, frames, format, nature === 'drawing'));
+        return trials[0]!;
+      }
       const { most } = policy.quality;
       for (let tried = first; ; tried = Math.min(most, tried + step)) {
         const one = await make(picture, frames, { format, quality: tried });
+        trials.push(one);
         if (one.similarity >= policy.similarity || tried >= most) return one;
       }
     }

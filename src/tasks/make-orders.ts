@@ -1,14 +1,14 @@
-import { availableParallelism } from 'node:os';
 import pLimit from 'p-limit';
 import { noSteps } from '../core/failed-encode.js';
 import type { EncodedFormat, Nature, Policy } from '../core/policy.js';
 import type { NotMade } from '../core/refit-manifest.js';
 import type { MadeOrder, MadeVariant, RefitOrder } from '../core/refit-order.js';
 import type { Size } from '../core/size.js';
+import { picturesAtOnce } from '../images/at-once.js';
 import { encodeKey } from '../images/encode-key.js';
 import { contentHashOf } from '../images/hash.js';
-import type { Made } from '../images/made.js';
-import type { VariantWish } from '../images/variants.js';
+import { trialOf } from '../images/trial.js';
+import type { VariantMade, VariantWish } from '../images/variants.js';
 import type { Workspace } from '../store/workspace.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
@@ -32,7 +32,7 @@ export async function makeOrders<Order extends RefitOrder>(
   read: ReadBody,
   { signal, onProgress = noProgress }: TaskOptions,
 ): Promise<MadeOrders<Order>> {
-  const limit = pLimit(availableParallelism());
+  const limit = pLimit(picturesAtOnce);
   const total = orders.length;
   let done = 0;
   const made = await Promise.all(
@@ -62,7 +62,8 @@ export async function makeOrders<Order extends RefitOrder>(
 /** A file that comes of an encode: its hash, and its bytes. */
 type Result = Pick<MadeVariant, 'resultHash' | 'bytes'>;
 
-async function makeOrder<Order extends RefitOrder>(
+/** Makes all that is ordered of one image. */
+export async function makeOrder<Order extends RefitOrder>(
   workspace: Workspace,
   order: Order,
   policy: Policy,
@@ -94,7 +95,7 @@ class Maker {
   readonly #read: ReadBody;
   /** What did in one format nearly does in another, and what did at the need nearly does below it. */
   readonly #qualities = new Map<EncodedFormat, number | null>();
-  #open: ((wish: VariantWish) => Promise<Made>) | undefined;
+  #open: ((wish: VariantWish) => Promise<VariantMade>) | undefined;
 
   constructor(workspace: Workspace, order: RefitOrder, policy: Policy, read: ReadBody) {
     this.#workspace = workspace;
@@ -114,14 +115,15 @@ class Maker {
     const first = known === undefined ? this.#order.quality : known;
     const quality = isLossless(format) ? null : (first ?? this.#firstQuality(format));
     this.#open ??= await this.#opened();
-    const { body, rounded: _, ...trial } = await this.#open({ size, format, quality });
-    if (known === undefined) this.#qualities.set(format, trial.quality);
+    const { made, trials } = await this.#open({ size, format, quality });
+    const { body } = made;
+    if (known === undefined) this.#qualities.set(format, made.quality);
     const resultHash = contentHashOf(body);
     await bodies.keep(resultHash, body);
     encodes.add(
       {
         ...{ contentHash, need: size, nature: this.#order.nature, format, resultHash },
-        ...{ trials: [trial], problem: null },
+        ...{ trials: trials.map(trialOf), problem: null },
         steps: { ...noSteps, sameFormat: body.length, best: body.length },
       },
       this.#key(format),

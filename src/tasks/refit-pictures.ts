@@ -1,20 +1,22 @@
-import { availableParallelism } from 'node:os';
 import { readFile, readdir, stat } from 'node:fs/promises';
 import { join, relative, resolve, sep } from 'node:path';
 import pLimit from 'p-limit';
 import { NotFoundError } from '../core/errors.js';
 import { needOfPicture, planPictures } from '../core/picture-plan.js';
 import type { FolderPicture, PictureLimits } from '../core/picture-plan.js';
+import type { Credit } from '../core/credit.js';
 import type { Policy } from '../core/policy.js';
+import type { Naming } from '../core/refit-names.js';
 import { papers } from '../core/refit-order.js';
 import { boxText, pictureText, ratioText } from '../core/snippet.js';
+import { picturesAtOnce } from '../images/at-once.js';
 import { encodeKey } from '../images/encode-key.js';
 import { readImageFacts } from '../images/facts.js';
 import { rewritesDocument } from '../output/json/rewrites.js';
 import { picturesMarkdown } from '../output/snippets.js';
 import type { Workspace } from '../store/workspace.js';
 import { encodeAndKeep } from './encode-file.js';
-import { makeOrders } from './make-orders.js';
+import { makeOrder, makeOrders } from './make-orders.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { refuseStopped, usualReview } from './refit.js';
@@ -108,15 +110,20 @@ async function picturesIn(from: string, out: string): Promise<string[]> {
     .sort();
 }
 
+const unnamed: { naming: Naming; credits: ReadonlyMap<string, Credit> } = {
+  naming: { pattern: null, stems: new Map(), hashOf: () => '' },
+  credits: new Map(),
+};
+
 /** Encodes every picture at its need; what the workspace has already is not encoded again. */
 async function encodeAll(
   workspace: Workspace,
   from: string,
   paths: readonly string[],
   policy: Policy,
-  { signal, onProgress = noProgress, limits }: RefitPicturesOptions & TaskOptions,
+  { signal, onProgress = noProgress, limits, credits }: RefitPicturesOptions & TaskOptions,
 ): Promise<FolderPicture[]> {
-  const limit = pLimit(availableParallelism());
+  const limit = pLimit(picturesAtOnce);
   const key = encodeKey(policy);
   let done = 0;
   const found = await Promise.all(
@@ -134,8 +141,13 @@ async function encodeAll(
           : file.problem === null
             ? await encodeAndKeep(workspace, file, need, policy, () => Promise.resolve(body))
             : null;
+        const picture = { file, encoded, paths: [path] };
+        // While it is decoded, all else is made of it as well; its names can wait.
+        const [order] = planPictures([picture], unnamed, limits).orders;
+        if (order && credits === undefined)
+          await makeOrder(workspace, order, policy, () => Promise.resolve(body));
         onProgress({ stage: 'images', done: ++done, total: paths.length, doing: path });
-        return [{ file, encoded, paths: [path] }];
+        return [picture];
       }),
     ),
   );

@@ -1,8 +1,8 @@
-import { availableParallelism } from 'node:os';
 import pLimit from 'p-limit';
 import { ownFolders, papers } from '../core/refit-order.js';
 import type { MadeOrder } from '../core/refit-order.js';
 import { formatSize } from '../core/size.js';
+import { picturesAtOnce } from '../images/at-once.js';
 import type { ReviewCrops } from '../images/review-crops.js';
 import { reviewHtml } from '../output/html/review.js';
 import type { ReviewEntry } from '../output/html/review.js';
@@ -38,7 +38,7 @@ export async function reviewRefit(
   const shown = orders.filter(({ file }) => file.to.width !== null);
   if (shown.length === 0) return files;
   const { reviewCrops } = await import('../images/review-crops.js');
-  const limit = pLimit(availableParallelism());
+  const limit = pLimit(picturesAtOnce);
   let done = 0;
   const reviewed = await Promise.all(
     shown.map((order) =>

@@ -1,4 +1,3 @@
-import { availableParallelism } from 'node:os';
 import pLimit from 'p-limit';
 import { failedEncode } from '../core/failed-encode.js';
 import { isVector } from '../core/image-file.js';
@@ -8,6 +7,7 @@ import type { PlacementNeeds } from '../core/placement-needs.js';
 import type { Policy } from '../core/policy.js';
 import type { Size } from '../core/size.js';
 import type { Encoded, SurveyFacts } from '../core/survey.js';
+import { picturesAtOnce } from '../images/at-once.js';
 import { encodeKey } from '../images/encode-key.js';
 import type { Workspace } from '../store/workspace.js';
 import { noProgress } from './progress.js';
@@ -42,7 +42,7 @@ export async function weigh(
   if (due.length === 0) return known;
   // The encoders take a while to load.
   const { encodeAndKeep } = await import('./encode-file.js');
-  const limit = pLimit(availableParallelism());
+  const limit = pLimit(picturesAtOnce);
   let done = 0;
   const results = await Promise.all(
     due.map(({ file, need }) =>

@@ -1,4 +1,4 @@
-import { load } from 'exifreader';
+import ExifReader from 'exifreader';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { noCredit } from '../../src/core/credit.js';
@@ -50,7 +50,9 @@ describe('metadata of refitted files', () => {
       ...{ title: 'Kites & sand', description: null, creator: 'A. Gull' },
       ...{ copyright: 'Brindle Bay', keywords: ['kite', 'bay'] },
     });
-    expect(load(all!.body, { expanded: true }).exif?.['Software']?.description).toBe('Camera 1');
+    expect(ExifReader.load(all!.body, { expanded: true }).exif?.['Software']?.description).toBe(
+      'Camera 1',
+    );
     for (const one of [none!, credit!, all!]) expect(one.steps.best).toBe(one.body.length);
     // What is to go along is no waste.
     expect(all!.steps.metadata).toBeLessThan(none!.steps.metadata);
@@ -66,13 +68,15 @@ describe('metadata of refitted files', () => {
     const make = async (metadata: 'drop' | 'credit' | 'keep') => {
       const source = { body, frames: 1, nature: 'photograph' as const, size: need, credit: given };
       const open = await openVariants(source, { ...defaultPolicy, metadata });
-      return (await open({ size: need, format: 'jpeg', quality: 60 })).body;
+      return (await open({ size: need, format: 'jpeg', quality: 60 })).made.body;
     };
     expect(readCredit(await make('drop'))).toEqual(given);
     expect(readCredit(await make('credit'))).toMatchObject({ ...said, creator: 'A. Gull' });
     const kept = await make('keep');
     expect(readCredit(kept)).toMatchObject({ ...said, creator: 'A. Gull' });
-    expect(load(kept, { expanded: true }).exif?.['Software']?.description).toBe('Camera 1');
+    expect(ExifReader.load(kept, { expanded: true }).exif?.['Software']?.description).toBe(
+      'Camera 1',
+    );
   });
 
   it('say nothing where there are none, or where they cannot be read', async () => {
@@ -168,7 +172,11 @@ describe('refitted drawings', () => {
       { body, frames: 1, nature: 'drawing', size: { width: 300, height: 200 }, credit: null },
       defaultPolicy,
     );
-    const made = await open({ size: { width: 300, height: 200 }, format: 'png', quality: null });
+    const { made } = await open({
+      size: { width: 300, height: 200 },
+      format: 'png',
+      quality: null,
+    });
     expect((await sharp(made.body).metadata()).isPalette).toBe(false);
     expect((await sharp(made.body).removeAlpha().raw().toBuffer()).equals(pixels)).toBe(true);
   });
@@ -196,7 +204,7 @@ describe('other refitted files', () => {
       { body, frames: 5, nature: 'animation', size: { width: 100, height: 100 }, credit: null },
       defaultPolicy,
     );
-    const made = await open({ size: { width: 60, height: 60 }, format: 'gif', quality: null });
+    const { made } = await open({ size: { width: 60, height: 60 }, format: 'gif', quality: null });
     const { pages, width, format } = await sharp(made.body, { animated: true }).metadata();
     expect([pages, width, format]).toEqual([5, 60, 'gif']);
   });
