@@ -99,19 +99,20 @@ function lumaOf(
   { width, height, channels }: Size & { readonly channels: number },
 ): Luma {
   const values = new Uint8Array(width * height);
-  const alpha = channels === 2 || channels === 4 ? channels - 1 : -1;
-  for (let at = 0, from = 0; at < values.length; at++, from += channels) {
+  // A buffer is slower to read than the bytes that it stands for.
+  const bytes = new Uint8Array(pixels.buffer, pixels.byteOffset, pixels.byteLength);
+  if (channels < 3) {
+    for (let at = 0, from = 0; at < values.length; at++, from += channels)
+      values[at] = bytes[from]!;
+  } else {
     // 0.299, 0.587 and 0.114, in 256ths: whole numbers are several times as fast.
-    const y =
-      channels < 3
-        ? pixels[from]!
-        : (pixels[from]! * 77 + pixels[from + 1]! * 150 + pixels[from + 2]! * 29 + 128) >> 8;
-    if (alpha < 0) {
-      values[at] = y;
-      continue;
-    }
-    const opaque = pixels[from + alpha]!;
-    values[at] = (y * opaque + behind * (255 - opaque)) / 255;
+    for (let at = 0, from = 0; at < values.length; at++, from += channels)
+      values[at] = (bytes[from]! * 77 + bytes[from + 1]! * 150 + bytes[from + 2]! * 29 + 128) >> 8;
   }
+  if (channels === 2 || channels === 4)
+    for (let at = 0, from = channels - 1; at < values.length; at++, from += channels) {
+      const opaque = bytes[from]!;
+      values[at] = (values[at]! * opaque + behind * (255 - opaque)) / 255;
+    }
   return { width, height, values };
 }
