@@ -63,7 +63,7 @@ const drawn = [
   [
     'film',
     [
-      ...['clock', 'http://brindlebay.test/', '--network', 'slow-mobile', '--runs', '1'],
+      ...['clock', 'http://brindlebay.test/', '--network', 'mobile', '--runs', '1'],
       ...['--map-host', '*.test=127.0.0.1:8191', '--no-interactive', '--film'],
     ],
   ],

@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import type { CDPSession } from 'playwright-core';
 import type { IsolatedWorld } from './isolated-world.js';
 
@@ -5,6 +6,10 @@ import type { IsolatedWorld } from './isolated-world.js';
 const maxHeight = 10_000;
 /** Milliseconds that pictures further down may take when they are scrolled to. */
 const patience = 4_000;
+
+/** Drawn so often at the most until two drawings are the same; a page that moves never comes to rest. */
+const maxRounds = 4;
+const betweenRounds = 200;
 
 /**
  * Draws a whole page, lazy pictures included, a pixel to a CSS pixel. It scrolls the page and takes its line and
@@ -30,10 +35,21 @@ export async function takePicture(
   await world.call('decodeImages', patience);
   const { cssContentSize } = await cdp.send('Page.getLayoutMetrics');
   const height = Math.max(1, Math.min(maxHeight, Math.ceil(cssContentSize.height)));
-  const { data } = await cdp.send('Page.captureScreenshot', {
-    format: 'png',
-    clip: { x: 0, y: 0, width, height, scale: 1 },
-    captureBeyondViewport: true,
-  });
-  return Buffer.from(data, 'base64');
+  const draw = async () => {
+    const { data } = await cdp.send('Page.captureScreenshot', {
+      format: 'png',
+      clip: { x: 0, y: 0, width, height, scale: 1 },
+      captureBeyondViewport: true,
+    });
+    return data;
+  };
+  // Pictures that may be decoded late are left out of the drawing that makes the browser decode them.
+  let last = await draw();
+  for (let round = 1; round < maxRounds; round++) {
+    await pause(betweenRounds);
+    const next = await draw();
+    if (next === last) break;
+    last = next;
+  }
+  return Buffer.from(last, 'base64');
 }

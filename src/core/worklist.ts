@@ -66,7 +66,7 @@ function itemsOf(
     url: image.url,
     pages: [...new Set(placed.map(({ page }) => page))],
     selector: (placed.find(({ shown }) => shown) ?? placed[0])?.selector ?? '',
-    from: [file.intrinsic && formatSize(file.intrinsic), file.mediaType, `${file.bytes} bytes`]
+    from: [file.intrinsic && formatSize(file.intrinsic), file.mediaType, kilobytes(file.bytes)]
       .filter(Boolean)
       .join(', '),
   };
@@ -90,7 +90,7 @@ function itemsOf(
     const { to, path } = order.file;
     const whole = sum('metadata', 'pixels', 'quality', 'format');
     const inMarkup = Math.min(whole, offeredPerVisit(image, order));
-    const told = [path, pixelsOf(to), order.file.mediaType, `${to.bytes} bytes`].filter(Boolean);
+    const told = [path, pixelsOf(to), order.file.mediaType, kilobytes(to.bytes)].filter(Boolean);
     add('content', 'put the refitted file in its place', told.join(', '), whole - inMarkup);
     const widths = widthsOf(order);
     add(
@@ -103,13 +103,19 @@ function itemsOf(
   if (order && order.frames > 1 && order.file.to.bytes > ceilings.content)
     items.push({
       ...{ ...about, who: 'content', savedPerVisit: 0, to: 'a muted film that plays in a loop' },
-      what: `make it a video: its ${order.frames} frames take ${order.file.to.bytes} bytes even at their need`,
+      what: `make it a video: its ${order.frames} frames take ${kilobytes(order.file.to.bytes)} even at their need`,
     });
   const found = image.findings.flatMap(({ id, message }): WorkItem[] => {
     const who = menders[id];
     return who ? [{ ...about, who, what: message, to: '', savedPerVisit: 0 }] : [];
   });
   return [...items, ...found];
+}
+
+/** Bytes as people write them. */
+function kilobytes(bytes: number): string {
+  const thousands = bytes / 1_000;
+  return `${thousands < 10 ? thousands.toFixed(1) : Math.round(thousands)} kB`;
 }
 
 /** Pixels as people write them; nothing for a vector. */

@@ -1,6 +1,6 @@
 import { snippetRules } from '../core/snippet.js';
 import type { Snippet, SnippetPlace } from '../core/snippet.js';
-import { asCode, escaped } from './markdown.js';
+import { asCode, asLink, escaped } from './markdown.js';
 import { plainText } from './plain-text.js';
 import { count } from './units.js';
 
@@ -15,7 +15,7 @@ export function snippetsMarkdown(snippets: readonly Snippet[]): string {
     'These rules belong ahead of all others in the style sheet. They yield to whatever it says itself, and keep the layout as it is now that a picture stands around each image. A selector that steps from parent to child (`.card > img`) has to name the picture, too.',
     block('css', snippetRules),
     ...snippets.map((snippet) =>
-      [`## ${escaped(snippet.url)}`, whereOf(snippet), block(snippet.language, snippet.text)].join(
+      [`## ${asLink(snippet.url)}`, whereOf(snippet), block(snippet.language, snippet.text)].join(
         '\n\n',
       ),
     ),

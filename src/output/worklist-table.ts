@@ -1,7 +1,7 @@
 import { doers } from '../core/worklist.js';
 import type { WorkItem } from '../core/worklist.js';
 import { csvOf } from './csv.js';
-import { asCode, escaped } from './markdown.js';
+import { asCode, asLink, escaped } from './markdown.js';
 import { count, formatBytes } from './units.js';
 
 /** A work list as CSV (RFC 4180): one row a fix. */
@@ -45,7 +45,9 @@ export function worklistMarkdown(items: readonly WorkItem[]): string {
         ...own.map((item) =>
           line([
             item.savedPerVisit > 0 ? formatBytes(item.savedPerVisit) : '–',
-            ...[item.what, item.url, pagesOf(item)].map(escaped),
+            escaped(item.what),
+            asLink(item.url),
+            escaped(pagesOf(item)),
             asCode(item.selector),
             ...[item.from, item.to].map(escaped),
           ]),

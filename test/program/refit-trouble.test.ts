@@ -314,7 +314,7 @@ describe('an animation that stays heavy', () => {
     const { worklist } = await runJson<Manifest>(['refit', '--out', 'new'], { cwd: folder });
     expect(worklist.find(({ what }) => what.startsWith('make it a video'))).toMatchObject({
       who: 'content',
-      what: expect.stringMatching(/its 6 frames take \d{6} bytes even at their need/) as string,
+      what: expect.stringMatching(/its 6 frames take \d{3} kB even at their need/) as string,
     });
   });
 });
