@@ -136,9 +136,9 @@ function workLines({ worklist }: RefitSheet, screen: Screen): string[] {
   const rows = worklist
     .slice(0, shownFixes)
     .map(({ savedPerVisit, who, what, url }) => [
-      formatBytes(savedPerVisit),
+      savedPerVisit > 0 ? formatBytes(savedPerVisit) : '–',
       who,
-      plainText(what),
+      plainText(what, 72),
       shorten(URL.canParse(url) ? new URL(url).pathname : url, 44),
     ]);
   const columns = [
