@@ -1,4 +1,4 @@
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from './channel.js';
 
 /** What a page showed from a moment on. */
 export interface TimedPicture {
@@ -19,14 +19,14 @@ const maxShots = 300;
  * not timed.
  */
 export class Camera {
-  readonly #cdp: CDPSession;
+  readonly #cdp: Channel;
   #shots: TimedPicture[] = [];
 
-  private constructor(cdp: CDPSession) {
+  private constructor(cdp: Channel) {
     this.#cdp = cdp;
   }
 
-  static async start(cdp: CDPSession): Promise<Camera> {
+  static async start(cdp: Channel): Promise<Camera> {
     const camera = new Camera(cdp);
     cdp.on('Page.screencastFrame', ({ data, metadata, sessionId }) => {
       camera.#keep({

@@ -1,5 +1,5 @@
 import { setTimeout as after } from 'node:timers/promises';
-import type { Browser, BrowserContext, CDPSession, Page } from 'playwright-core';
+import type { Browser } from 'playwright-core';
 import type { Conditions } from '../core/conditions.js';
 import { messageOf } from '../core/errors.js';
 import { interactiveAt } from '../core/interactive.js';
@@ -8,17 +8,18 @@ import { noMarkers } from '../core/markers.js';
 import type { PageRequest } from '../core/request.js';
 import type { Run } from '../core/session.js';
 import { Camera } from './camera.js';
+import type { Channel } from './channel.js';
+import { FreshContext } from './fresh-context.js';
+import type { FreshTab } from './fresh-context.js';
 import type { PageMarkers } from './in-page/markers.js';
 import { IsolatedWorld } from './isolated-world.js';
-import { contextFor } from './launch.js';
+import { loadPage } from './load-page.js';
 import { NetworkRecorder, toPageRequest } from './network-recorder.js';
-import { networkWords } from './navigate.js';
-import { OtherProcesses } from './other-processes.js';
+import { watchOtherProcesses } from './other-processes.js';
 import { takePicture } from './page-picture.js';
 import { untilQuiet } from './until-quiet.js';
 import type { QuietLimits } from './until-quiet.js';
 import { usedContent, withUse } from './used-content.js';
-import { userAgentOf } from './user-agent.js';
 import { within } from './within.js';
 
 export interface ColdLoadLimits extends QuietLimits {
@@ -68,9 +69,7 @@ export async function coldLoad(
   order: LoadOrder,
   repeats = 0,
 ): Promise<[cold: Run, ...warm: Run[]]> {
-  const { view } = order.conditions;
-  const userAgent = await userAgentOf(browser, view);
-  const context = await browser.newContext({ ...contextFor(view), userAgent });
+  const context = await FreshContext.open(browser, order.conditions.view);
   try {
     const runs: [Run, ...Run[]] = [await loadIn(context, order)];
     for (let repeat = 0; repeat < repeats && runs.at(-1)!.failure === null; repeat++)
@@ -83,35 +82,41 @@ export async function coldLoad(
 
 /** Loads a page in a tab of its own. */
 async function loadIn(
-  context: BrowserContext,
+  context: FreshContext,
   { url, conditions, isThirdParty, limits = defaultColdLoadLimits, onPicture, onFilm }: LoadOrder,
 ): Promise<Run> {
   const startedAt = new Date().toISOString();
-  let opened: Page | undefined;
+  let tab: FreshTab | undefined;
   try {
-    const page = (opened = await context.newPage());
-    const cdp = await context.newCDPSession(page);
-    const recorder = await NetworkRecorder.attach(cdp, false);
-    const others = OtherProcesses.watch(page);
-    await shape(cdp, conditions);
-    const camera = onFilm && (await Camera.start(cdp));
-    const trouble = await page
-      .goto(url, { waitUntil: 'load', timeout: limits.load })
-      .then(() => null, loadFailure);
+    tab = await context.openTab();
+    const { channel, dress } = tab;
+    const recorder = await NetworkRecorder.attach(channel, false);
+    await shape(channel, conditions);
+    await watchOtherProcesses(channel, {
+      begun: (process, url) =>
+        Promise.allSettled([
+          recorder.join(process, url),
+          shape(process, conditions),
+          dress(process),
+        ]),
+      ended: (process) => recorder.leave(process),
+    });
+    const camera = onFilm && (await Camera.start(channel));
+    const trouble = await loadPage(channel, url, limits.load);
     const status = recorder.document?.status ?? 0;
     const failure = status >= 400 ? `answered ${status}` : trouble;
     if (failure !== null) return failedRun(startedAt, url, status, failure);
-    await untilQuiet(cdp, recorder, others, limits);
+    await untilQuiet(channel, recorder, limits);
     const shots = await camera?.stop();
-    const world = await IsolatedWorld.open(cdp);
-    const load = { world, recorder, others, isThirdParty };
+    const world = await IsolatedWorld.open(channel);
+    const load = { world, recorder, isThirdParty };
     const { seen, requests, interactive } = await readAtRest(load, limits);
     onFilm?.((shots ?? []).map(({ time, picture }) => ({ at: time - seen.timeOrigin, picture })));
-    const { firstScreen, useOf } = await usedContent(cdp, world);
-    if (onPicture) await keepPicture(takePicture(cdp, world, conditions.view.width), onPicture);
+    const { firstScreen, useOf } = await usedContent(channel, world);
+    if (onPicture) await keepPicture(takePicture(channel, world, conditions.view.width), onPicture);
     return {
       startedAt,
-      finalUrl: page.url(),
+      finalUrl: await addressOf(channel),
       status,
       markers: {
         ...seenMarkers(seen),
@@ -128,7 +133,7 @@ async function loadIn(
   } catch (error) {
     return failedRun(startedAt, url, 0, messageOf(error));
   } finally {
-    await opened?.close().catch(() => {});
+    await tab?.close().catch(() => {});
   }
 }
 
@@ -150,45 +155,43 @@ async function keepPicture(
 interface Load {
   readonly world: IsolatedWorld;
   readonly recorder: NetworkRecorder;
-  readonly others: OtherProcesses;
   readonly isThirdParty: (address: string) => boolean;
 }
 
 /** What the page and its network tell, as soon as it has come to rest or may not be waited for any longer. */
-async function readAtRest(
-  { world, recorder, others, isThirdParty }: Load,
-  { rest }: ColdLoadLimits,
-) {
+async function readAtRest({ world, recorder, isThirdParty }: Load, { rest }: ColdLoadLimits) {
   const end = performance.now() + rest;
   for (;;) {
     const seen = await world.call<PageMarkers>('markersOf');
     const { recorded } = recorder;
-    await others.endElsewhere(recorded);
     const first = recorded[0]!;
     const early = Math.max(0, first.wallTime - seen.timeOrigin / 1000);
-    const own = recorded.map((request) =>
-      toPageRequest(request, first.start - early, isThirdParty(request.url)),
-    );
-    const foreign = await others.requests(recorded, first.wallTime - early, isThirdParty);
-    const requests =
-      foreign.length === 0 ? own : [...own, ...foreign].sort((a, b) => a.start - b.start);
+    const requests = recorded
+      .map((request) => toPageRequest(request, first.start - early, isThirdParty(request.url)))
+      .sort((a, b) => a.start - b.start);
     const interactive = rest > 0 ? interactiveAt({ ...seen, requests }) : null;
     if (interactive !== null || performance.now() >= end) return { seen, requests, interactive };
     await after(250);
   }
 }
 
+/** Where the page is now. */
+async function addressOf(channel: Channel): Promise<string> {
+  const { frame } = (await channel.send('Page.getFrameTree')).frameTree;
+  return frame.url + (frame.urlFragment ?? '');
+}
+
 /** The line and the processor as the conditions want them. */
-async function shape(cdp: CDPSession, { network, cpuFactor }: Conditions): Promise<void> {
+async function shape(channel: Channel, { network, cpuFactor }: Conditions): Promise<void> {
   const bytesPerSecond = (kilobits: number) => (kilobits === 0 ? -1 : (kilobits * 1000) / 8);
   if (network.latency > 0 || network.down > 0 || network.up > 0)
-    await cdp.send('Network.emulateNetworkConditions', {
+    await channel.send('Network.emulateNetworkConditions', {
       offline: false,
       latency: network.latency,
       downloadThroughput: bytesPerSecond(network.down),
       uploadThroughput: bytesPerSecond(network.up),
     });
-  if (cpuFactor !== 1) await cdp.send('Emulation.setCPUThrottlingRate', { rate: cpuFactor });
+  if (cpuFactor !== 1) await channel.send('Emulation.setCPUThrottlingRate', { rate: cpuFactor });
 }
 
 /**
@@ -231,11 +234,4 @@ function failedRun(startedAt: string, url: string, status: number, failure: stri
     requests: [],
     failure,
   };
-}
-
-function loadFailure(error: unknown): string {
-  const message = messageOf(error);
-  if (/Timeout/.test(message)) return 'the load event did not come in time';
-  const reason = /net::(ERR_\w+)/.exec(message)?.[1];
-  return reason ? networkWords(reason) : message;
 }

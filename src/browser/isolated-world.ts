@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from './channel.js';
 
 /** The probe, bundled by the build for use inside a page. */
 const probe = readFileSync(new URL('./in-page.bundle.js', import.meta.url), 'utf8');
@@ -9,10 +9,10 @@ const probe = readFileSync(new URL('./in-page.bundle.js', import.meta.url), 'utf
  * globals, so a page that has changed `Array` or `Promise` cannot falsify what is measured.
  */
 export class IsolatedWorld {
-  readonly #cdp: CDPSession;
+  readonly #cdp: Channel;
   readonly #contextId: number;
 
-  private constructor(cdp: CDPSession, contextId: number) {
+  private constructor(cdp: Channel, contextId: number) {
     this.#cdp = cdp;
     this.#contextId = contextId;
   }
@@ -22,7 +22,7 @@ export class IsolatedWorld {
    *
    * @param frameId one of its frames; the page itself when it is left out
    */
-  static async open(cdp: CDPSession, frameId?: string): Promise<IsolatedWorld> {
+  static async open(cdp: Channel, frameId?: string): Promise<IsolatedWorld> {
     const { executionContextId } = await cdp.send('Page.createIsolatedWorld', {
       frameId: frameId ?? (await cdp.send('Page.getFrameTree')).frameTree.frame.id,
       worldName: 'zealous-lynx',

@@ -1,8 +1,8 @@
-import type { CDPSession } from 'playwright-core';
 import { keptAddress } from '../core/address.js';
 import { redacted } from '../core/headers.js';
 import type { Header } from '../core/headers.js';
 import type { PageRequest, RequestType, SourceLine } from '../core/request.js';
+import type { Channel } from './channel.js';
 import { phasesOf } from './phases.js';
 import type { NetworkTiming } from './phases.js';
 import { typeNamed } from './request-type.js';
@@ -38,36 +38,58 @@ export interface RecordedRequest {
   failure: string | null;
 }
 
+interface OpenRequest {
+  /** The process that told of it first. */
+  readonly from: Channel;
+  readonly request: RecordedRequest;
+}
+
 /** The most requests that are kept of one page; a page that asks for more is cut there. */
 const maxRequests = 10_000;
+
 /**
- * Listens to the network of one tab and keeps every request of the page that is loaded in it.
- * It must be attached before the page is navigated.
+ * Listens to the network of one tab, and of the other processes that it is told of, and keeps every request of the page
+ * that is loaded in it. It must be attached before the page is navigated.
  */
 export class NetworkRecorder {
   #requests: RecordedRequest[] = [];
-  readonly #open = new Map<string, RecordedRequest>();
+  readonly #open = new Map<string, OpenRequest>();
+  /** Scripts of workers whose end has not been told yet. */
+  readonly #scripts = new Map<Channel, string>();
   #begun = false;
+  #now = 0;
   #lastActivity = 0;
   #mainFrame: string;
-  readonly #cdp: CDPSession;
+  readonly #cdp: Channel;
   /** Called when a request's body has arrived, and for an answer from the cache. */
   onFinished: (request: RecordedRequest) => void = () => {};
 
-  private constructor(cdp: CDPSession, mainFrame: string) {
+  private constructor(cdp: Channel, mainFrame: string) {
     this.#cdp = cdp;
     this.#mainFrame = mainFrame;
   }
 
   /** @param bodies whether bodies are to be read: otherwise the browser need not keep them, which takes its time */
-  static async attach(cdp: CDPSession, bodies = true): Promise<NetworkRecorder> {
+  static async attach(cdp: Channel, bodies = true): Promise<NetworkRecorder> {
     const recorder = new NetworkRecorder(cdp, await mainFrameOf(cdp));
-    recorder.#listen(cdp);
-    await cdp.send('Network.enable', {
-      maxTotalBufferSize: bodies ? 256 * 1024 * 1024 : 0,
-      maxResourceBufferSize: bodies ? 64 * 1024 * 1024 : 0,
-    });
+    await recorder.#listen(cdp, bodies);
     return recorder;
+  }
+
+  /** Listens to another process of the page as well; `url` is that of its script, if it is a worker. */
+  async join(channel: Channel, url: string): Promise<void> {
+    this.#scripts.set(channel, keptAddress(url));
+    await this.#listen(channel, false);
+  }
+
+  /** Gives up what a process had asked for that is no more. */
+  leave(channel: Channel): void {
+    this.#scripts.delete(channel);
+    for (const [id, { from, request }] of this.#open) {
+      if (from !== channel) continue;
+      this.#close(id, this.#now);
+      request.failure = 'canceled';
+    }
   }
 
   /** Forgets everything: the next page that the tab loads is recorded from its beginning. */
@@ -76,6 +98,11 @@ export class NetworkRecorder {
     this.#requests = [];
     this.#open.clear();
     this.#mainFrame = await mainFrameOf(this.#cdp);
+  }
+
+  /** How many requests have not ended. */
+  get inFlight(): number {
+    return this.#open.size;
   }
 
   /** When a request last began or ended, in milliseconds of `performance.now()`. */
@@ -93,14 +120,16 @@ export class NetworkRecorder {
     return first && this.#requests.findLast(({ id }) => id === first.id);
   }
 
-  #listen(cdp: CDPSession): void {
-    cdp.on('Network.requestWillBeSent', (event) => {
+  async #listen(channel: Channel, bodies: boolean): Promise<void> {
+    channel.on('Network.requestWillBeSent', (event) => {
       if (event.type === 'Document' && event.frameId === this.#mainFrame && !event.redirectResponse)
         this.#begun = true;
       if (!this.#begun || this.#requests.length >= maxRequests) return;
       this.#lastActivity = performance.now();
-      const before = this.#open.get(event.requestId);
-      if (before && event.redirectResponse) {
+      const before = this.#open.get(event.requestId)?.request;
+      if (before) {
+        // The page and the process of a frame may both tell of the frame's document.
+        if (!event.redirectResponse) return;
         respond(before, event.redirectResponse);
         before.redirectsTo = keptAddress(event.request.url);
         before.transferBytes = event.redirectResponse.encodedDataLength;
@@ -135,36 +164,41 @@ export class NetworkRecorder {
         redirectsTo: '',
         failure: null,
       };
-      this.#open.set(event.requestId, request);
+      this.#open.set(event.requestId, { from: channel, request });
       this.#requests.push(request);
     });
-    cdp.on('Network.requestServedFromCache', ({ requestId }) => {
-      const request = this.#open.get(requestId);
+    channel.on('Network.requestServedFromCache', ({ requestId }) => {
+      const request = this.#open.get(requestId)?.request;
       if (request) request.fromCache = true;
     });
-    cdp.on('Network.resourceChangedPriority', ({ requestId, newPriority }) => {
-      const request = this.#open.get(requestId);
+    channel.on('Network.resourceChangedPriority', ({ requestId, newPriority }) => {
+      const request = this.#open.get(requestId)?.request;
       if (request) request.priority = newPriority;
     });
-    cdp.on('Network.responseReceived', ({ requestId, response }) => {
-      const request = this.#open.get(requestId);
+    channel.on('Network.responseReceived', ({ requestId, response }) => {
+      const request = this.#open.get(requestId)?.request;
       if (request) respond(request, response);
     });
-    cdp.on('Network.dataReceived', ({ requestId, dataLength, encodedDataLength }) => {
-      const request = this.#open.get(requestId);
+    channel.on('Network.dataReceived', ({ requestId, dataLength, encodedDataLength }) => {
+      const request = this.#open.get(requestId)?.request;
       if (!request) return;
       request.bodyBytes += dataLength;
       request.transferBytes += encodedDataLength;
     });
-    cdp.on('Network.loadingFinished', ({ requestId, timestamp, encodedDataLength }) => {
-      const request = this.#close(requestId, timestamp);
+    channel.on('Network.loadingFinished', ({ requestId, timestamp, encodedDataLength }) => {
+      const known = this.#open.has(requestId) ? requestId : this.#scriptOf(channel);
+      const request = this.#close(known, timestamp);
       if (!request) return;
       if (!request.fromCache) request.transferBytes = encodedDataLength;
       this.onFinished(request);
     });
-    cdp.on('Network.loadingFailed', ({ requestId, timestamp, errorText, canceled }) => {
+    channel.on('Network.loadingFailed', ({ requestId, timestamp, errorText, canceled }) => {
       const request = this.#close(requestId, timestamp);
       if (request) request.failure = canceled ? 'canceled' : errorText;
+    });
+    await channel.send('Network.enable', {
+      maxTotalBufferSize: bodies ? 256 * 1024 * 1024 : 0,
+      maxResourceBufferSize: bodies ? 64 * 1024 * 1024 : 0,
     });
   }
 
@@ -185,17 +219,26 @@ export class NetworkRecorder {
     return { initiator: named, initiatedBy };
   }
 
+  /** The request for a worker's script: of its end the worker tells, under a number that it alone knows. */
+  #scriptOf(worker: Channel): string {
+    const script = this.#scripts.get(worker);
+    this.#scripts.delete(worker);
+    const found = [...this.#open].find(([, { request }]) => request.url === script);
+    return found?.[0] ?? '';
+  }
+
   #close(requestId: string, timestamp: number): RecordedRequest | undefined {
-    const request = this.#open.get(requestId);
+    const request = this.#open.get(requestId)?.request;
     if (!request) return undefined;
     this.#open.delete(requestId);
     this.#lastActivity = performance.now();
+    this.#now = Math.max(this.#now, timestamp);
     request.end = timestamp;
     return request;
   }
 }
 
-async function mainFrameOf(cdp: CDPSession): Promise<string> {
+async function mainFrameOf(cdp: Channel): Promise<string> {
   const { frameTree } = await cdp.send('Page.getFrameTree');
   return frameTree.frame.id;
 }

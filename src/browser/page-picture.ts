@@ -1,5 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from './channel.js';
 import type { IsolatedWorld } from './isolated-world.js';
 
 /** A page is drawn to this depth and no further, in CSS pixels. */
@@ -19,7 +19,7 @@ const betweenRounds = 200;
  * @returns a PNG file
  */
 export async function takePicture(
-  cdp: CDPSession,
+  cdp: Channel,
   world: IsolatedWorld,
   width: number,
 ): Promise<Buffer> {

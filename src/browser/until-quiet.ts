@@ -1,7 +1,6 @@
 import { setTimeout as after } from 'node:timers/promises';
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from './channel.js';
 import type { NetworkRecorder } from './network-recorder.js';
-import type { OtherProcesses } from './other-processes.js';
 
 export interface QuietLimits {
   /** Milliseconds without traffic after which the network counts as quiet. */
@@ -10,20 +9,16 @@ export interface QuietLimits {
   readonly settle: number;
 }
 
-/**
- * Waits until the network of a page has been quiet for its window. The driver knows the traffic of all processes, the
- * recorder that of the page to the last byte.
- */
+/** Waits until the network of a page has been quiet for its window. */
 export async function untilQuiet(
-  cdp: CDPSession,
+  cdp: Channel,
   recorder: NetworkRecorder,
-  others: OtherProcesses,
   limits: QuietLimits,
 ): Promise<void> {
   const end = performance.now() + limits.settle;
   const isQuiet = () => {
-    const rested = performance.now() - Math.max(recorder.lastActivity, others.lastActivity);
-    return others.inFlight === 0 && rested >= limits.quietWindow;
+    const rested = performance.now() - recorder.lastActivity;
+    return recorder.inFlight === 0 && rested >= limits.quietWindow;
   };
   while (performance.now() < end) {
     if (isQuiet()) {

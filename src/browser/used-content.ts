@@ -1,7 +1,7 @@
-import type { CDPSession } from 'playwright-core';
 import { keptAddress } from '../core/address.js';
 import { groupBy } from '../core/group-by.js';
 import type { PageRequest, RequestType } from '../core/request.js';
+import type { Channel } from './channel.js';
 import type { ProbedPlacement } from './in-page/probed.js';
 import type { FoundUse, StyleUse } from './in-page/sheets.js';
 import type { IsolatedWorld } from './isolated-world.js';
@@ -26,7 +26,7 @@ export interface UsedContent {
  * What came of what the page fetched: pictures that an element shows, style sheets with a rule that matches, fonts that
  * are drawn with, scripts that were run. It is read last, when nothing is timed any more.
  */
-export async function usedContent(cdp: CDPSession, world: IsolatedWorld): Promise<UsedContent> {
+export async function usedContent(cdp: Channel, world: IsolatedWorld): Promise<UsedContent> {
   const placements = await world.call<ProbedPlacement[]>('placementsOf');
   const shown = placements.filter((placement) => placement.shown);
   const first = shown.filter(({ aboveFold }) => aboveFold);
@@ -56,7 +56,7 @@ function anyUse(found: readonly FoundUse[]): Map<string, boolean> {
 }
 
 /** Addresses of the scripts that were compiled; the browser tells them all when its debugger is asked. */
-async function scriptsOf(cdp: CDPSession): Promise<ReadonlySet<string>> {
+async function scriptsOf(cdp: Channel): Promise<ReadonlySet<string>> {
   const urls = new Set<string>();
   const note = ({ url }: { url: string }) => void urls.add(keptAddress(url));
   cdp.on('Debugger.scriptParsed', note);

@@ -24,6 +24,19 @@ export async function userAgentOf(
   return width < phoneWidth ? onAndroid.replace(' Safari/', ' Mobile Safari/') : onAndroid;
 }
 
+/** What a browser on such a device tells of it besides (user agent client hints). */
+export function clientHintsOf({ touch, width }: Pick<View, 'touch' | 'width'>) {
+  return touch
+    ? {
+        platform: 'Android',
+        platformVersion: '10',
+        architecture: '',
+        model: 'K',
+        mobile: width < phoneWidth,
+      }
+    : { platform: 'Linux', platformVersion: '', architecture: 'x86', model: '', mobile: false };
+}
+
 /** How the browser calls itself when nobody tells it otherwise. */
 async function ownNameOf(browser: Browser): Promise<string> {
   const cdp = await browser.newBrowserCDPSession();

@@ -1,4 +1,5 @@
 import { readFileSync, readdirSync } from 'node:fs';
+import type { IncomingMessage } from 'node:http';
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { coldLoad, defaultColdLoadLimits } from '../../dist/src/browser/cold-load.js';
@@ -21,10 +22,10 @@ beforeAll(async () => {
 afterAll(() => browser.close());
 
 /** Loads the page `/` of a site that two hosts serve, each its own site to the browser. */
-async function load(answers: Answers): Promise<Run> {
+async function load(answers: Answers, network = unshaped): Promise<Run> {
   const { address } = await serve(answers);
   port = address.split(':')[1]!;
-  const conditions = { network: unshaped, cpuFactor: 1, view, browser: '', cache: 'cold' } as const;
+  const conditions = { network, cpuFactor: 1, view, browser: '', cache: 'cold' } as const;
   const limits = { ...defaultColdLoadLimits, rest: 0 };
   const isThirdParty = (url: string) => new URL(url).hostname !== '127.0.0.1';
   const [run] = await coldLoad(browser, {
@@ -75,7 +76,9 @@ describe('a cold load', () => {
       type: 'style',
       status: 200,
       thirdParty: true,
-      initiatedBy: { url: stranger('/frame'), line: null },
+      protocol: 'http/1.1',
+      priority: 'VeryHigh',
+      initiatedBy: { url: stranger('/frame'), line: 1 },
     });
     expect(style.start).toBeGreaterThanOrEqual(frame.start);
     expect(style.phases.wait).toBeGreaterThan(140);
@@ -90,6 +93,79 @@ describe('a cold load', () => {
     expect(find(run, '/there.jpg')).toMatchObject({ status: 200, initiator: 'redirect' });
     expect(find(run, '/worker.js')).toMatchObject({ type: 'script' });
     expect(find(run, '/asked.json')).toMatchObject({ type: 'other', status: 200 });
+  });
+
+  it('has one line for all: frames of other sites and workers wait as long as the page', async () => {
+    const frame = (request: IncomingMessage, path: string) =>
+      `<iframe src="http://stranger.localhost:${request.headers.host!.split(':')[1]}${path}"></iframe>`;
+    const run = await load(
+      {
+        '/': (request) => ({
+          body: `<!doctype html><link rel="icon" href="data:,">${frame(request, '/frame')}
+            <script>new Worker('/worker.js')</script>`,
+        }),
+        '/frame': {
+          body: "<!doctype html><script src='/frame.js'></script><script>new Worker('/inner.js')</script>",
+        },
+        '/frame.js': { type: script, body: '' },
+        '/worker.js': { type: script, body: "fetch('/asked.json')" },
+        '/inner.js': { type: script, body: "fetch('/inner.json')" },
+        '/asked.json': { type: 'application/json', body: '{}' },
+        '/inner.json': { type: 'application/json', body: '{}' },
+      },
+      { name: 'far', latency: 400, down: 0, up: 0 },
+    );
+    expect(run.failure).toBeNull();
+    for (const path of ['/', '/frame', '/frame.js', '/asked.json', '/inner.json']) {
+      const { phases, end } = find(run, path);
+      expect([path, phases.wait > 390, end]).toEqual([path, true, expect.any(Number)]);
+    }
+  });
+
+  it('does not wait for what a frame had asked for that was taken away', async () => {
+    const run = await load({
+      '/': (request) => ({
+        body: `<!doctype html><link rel="icon" href="data:,">
+          <iframe src="http://stranger.localhost:${request.headers.host!.split(':')[1]}/frame"></iframe>
+          <script>addEventListener('message', () => document.querySelector('iframe').remove())</script>`,
+      }),
+      '/frame': {
+        body: `<!doctype html><script>
+          fetch('/never.json'); setTimeout(() => parent.postMessage('enough', '*'), 200);</script>`,
+      },
+      '/never.json': { type: 'application/json', body: '{}', wait: 60_000 },
+    });
+    expect(find(run, '/never.json')).toMatchObject({
+      failure: 'canceled',
+      end: expect.any(Number),
+    });
+    expect(run.markers.quiet).not.toBeNull();
+  });
+
+  it('says where a page leads that is left before it has loaded', async () => {
+    const run = await load({
+      '/': { body: "<script>location = '/programme'</script><img src='/slow.jpg'>" },
+      '/slow.jpg': { type: 'image/jpeg', wait: 3_000 },
+      '/programme': { body: 'kites' },
+    });
+    expect(run.failure).toMatch(/^leads elsewhere before it is loaded: http:.*\/programme$/);
+    expect(run.markers.load).toBeNull();
+  });
+
+  it('goes on where a page asks its visitor something, prints itself or serves itself', async () => {
+    const run = await load({
+      '/': {
+        body: `<!doctype html><link rel="icon" href="data:,"><h1>Kites</h1><script>
+          alert('kites'); confirm('kites'); prompt('kites'); print();
+          navigator.serviceWorker.register('/own-server.js').catch(() => fetch('/refused.json'));
+          window.onbeforeunload = () => 'stay';</script>`,
+      },
+      '/own-server.js': { type: script, body: '' },
+      '/refused.json': { type: 'application/json', body: '{}' },
+    });
+    expect(run.failure).toBeNull();
+    expect(find(run, '/refused.json').status).toBe(200);
+    expect(run.requests.map(({ url }) => new URL(url).pathname)).not.toContain('/own-server.js');
   });
 
   it('tells what asked for a request down to the line, and which pictures are shown', async () => {

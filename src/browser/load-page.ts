@@ -1,0 +1,45 @@
+import { gone } from './channel.js';
+import type { Channel } from './channel.js';
+import { networkWords } from './navigate.js';
+import { LateError, within } from './within.js';
+
+/**
+ * Loads a page in a tab, until its load event. The tab's page events must have been enabled.
+ *
+ * @param most milliseconds until the load event must have come
+ * @returns what went wrong, in words; `null` when nothing did
+ */
+export async function loadPage(
+  channel: Channel,
+  url: string,
+  most: number,
+): Promise<string | null> {
+  try {
+    return await within(most, loaded(channel, url), () => 'the load event did not come in time');
+  } catch (error) {
+    if (error instanceof LateError) return error.message;
+    throw error;
+  }
+}
+
+async function loaded(channel: Channel, url: string): Promise<string | null> {
+  /** What was shown one after the other, in the tab itself. */
+  const shown: { loaderId: string; url: string }[] = [];
+  let settle: (failure: string | null) => void = () => {};
+  const settled = new Promise<string | null>((resolve) => (settle = resolve));
+  channel.on('Page.frameNavigated', ({ frame }) => {
+    if (frame.parentId !== undefined) return;
+    const first = shown[0]?.loaderId ?? frame.loaderId;
+    shown.push(frame);
+    if (frame.loaderId !== first) settle(`leads elsewhere before it is loaded: ${frame.url}`);
+  });
+  channel.on('Page.loadEventFired', () => {
+    if (shown.length > 0) settle(null);
+  });
+  channel.on('Inspector.targetCrashed', () => settle('the page crashed'));
+  channel.on(gone, () => settle('the tab was closed'));
+  const { errorText } = await channel.send('Page.navigate', { url });
+  if (errorText === undefined || errorText === '') return settled;
+  const reason = /^net::(ERR_\w+)/.exec(errorText)?.[1];
+  return reason ? networkWords(reason) : errorText;
+}
