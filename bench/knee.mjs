@@ -37,7 +37,7 @@ for (const [name, body] of await pictures()) {
   const found = trials.find((trial) => trial.format === format && trial.bytes === steps.best);
   const kilobytes = (bytes) => `${(bytes / 1000).toFixed(1)} kB`;
   console.log(
-    `| ${name} | ${knee.quality} | ${format} ${found.quality ?? 'with every pixel'} | ${found.similarity.toFixed(4)} | ${kilobytes(knee.bytes)} | ${kilobytes(found.bytes)} | ${trials.length + 1} |`,
+    `| ${name} | ${knee.quality} | ${format} ${found.quality ?? 'rounded'} | ${found.similarity.toFixed(4)} | ${kilobytes(knee.bytes)} | ${kilobytes(found.bytes)} | ${trials.length + 1} |`,
   );
 }
 

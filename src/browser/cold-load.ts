@@ -113,7 +113,7 @@ async function loadIn(
     const { seen, requests, interactive } = await readAtRest(load, limits);
     onFilm?.((shots ?? []).map(({ time, picture }) => ({ at: time - seen.timeOrigin, picture })));
     const { firstScreen, useOf } = await usedContent(channel, world);
-    if (onPicture) await keepPicture(takePicture(channel, world, conditions.view.width), onPicture);
+    if (onPicture) await keepPicture(takePicture(channel, world, conditions.view), onPicture);
     return {
       startedAt,
       finalUrl: await addressOf(channel),

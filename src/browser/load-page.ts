@@ -1,3 +1,4 @@
+import { keptAddress } from '../core/address.js';
 import { gone } from './channel.js';
 import type { Channel } from './channel.js';
 import { networkWords } from './navigate.js';
@@ -23,18 +24,18 @@ export async function loadPage(
 }
 
 async function loaded(channel: Channel, url: string): Promise<string | null> {
-  /** What was shown one after the other, in the tab itself. */
-  const shown: { loaderId: string; url: string }[] = [];
+  /** The document that the tab shows first, after the redirects of servers. */
+  let first: string | undefined;
   let settle: (failure: string | null) => void = () => {};
   const settled = new Promise<string | null>((resolve) => (settle = resolve));
   channel.on('Page.frameNavigated', ({ frame }) => {
     if (frame.parentId !== undefined) return;
-    const first = shown[0]?.loaderId ?? frame.loaderId;
-    shown.push(frame);
-    if (frame.loaderId !== first) settle(`leads elsewhere before it is loaded: ${frame.url}`);
+    first ??= frame.loaderId;
+    if (frame.loaderId !== first)
+      settle(`leads elsewhere before it is loaded: ${keptAddress(frame.url)}`);
   });
   channel.on('Page.loadEventFired', () => {
-    if (shown.length > 0) settle(null);
+    if (first !== undefined) settle(null);
   });
   channel.on('Inspector.targetCrashed', () => settle('the page crashed'));
   channel.on(gone, () => settle('the tab was closed'));

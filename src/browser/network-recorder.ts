@@ -60,19 +60,19 @@ export class NetworkRecorder {
   #now = 0;
   #lastActivity = 0;
   #mainFrame: string;
-  readonly #cdp: Channel;
+  readonly #tab: Channel;
   /** Called when a request's body has arrived, and for an answer from the cache. */
   onFinished: (request: RecordedRequest) => void = () => {};
 
-  private constructor(cdp: Channel, mainFrame: string) {
-    this.#cdp = cdp;
+  private constructor(tab: Channel, mainFrame: string) {
+    this.#tab = tab;
     this.#mainFrame = mainFrame;
   }
 
   /** @param bodies whether bodies are to be read: otherwise the browser need not keep them, which takes its time */
-  static async attach(cdp: Channel, bodies = true): Promise<NetworkRecorder> {
-    const recorder = new NetworkRecorder(cdp, await mainFrameOf(cdp));
-    await recorder.#listen(cdp, bodies);
+  static async attach(tab: Channel, bodies = true): Promise<NetworkRecorder> {
+    const recorder = new NetworkRecorder(tab, await mainFrameOf(tab));
+    await recorder.#listen(tab, bodies);
     return recorder;
   }
 
@@ -97,7 +97,7 @@ export class NetworkRecorder {
     this.#begun = false;
     this.#requests = [];
     this.#open.clear();
-    this.#mainFrame = await mainFrameOf(this.#cdp);
+    this.#mainFrame = await mainFrameOf(this.#tab);
   }
 
   /** How many requests have not ended. */
@@ -238,8 +238,8 @@ export class NetworkRecorder {
   }
 }
 
-async function mainFrameOf(cdp: Channel): Promise<string> {
-  const { frameTree } = await cdp.send('Page.getFrameTree');
+async function mainFrameOf(tab: Channel): Promise<string> {
+  const { frameTree } = await tab.send('Page.getFrameTree');
   return frameTree.frame.id;
 }
 

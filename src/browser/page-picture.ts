@@ -1,4 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
+import type { View } from '../core/view.js';
 import type { Channel } from './channel.js';
 import type { IsolatedWorld } from './isolated-world.js';
 
@@ -15,13 +16,12 @@ const betweenRounds = 200;
  * Draws a whole page, lazy pictures included, a pixel to a CSS pixel. It scrolls the page and takes its line and
  * processor out of their shape: nothing may be timed after it.
  *
- * @param width pixels across of the view
  * @returns a PNG file
  */
 export async function takePicture(
   cdp: Channel,
   world: IsolatedWorld,
-  width: number,
+  { width, density }: Pick<View, 'width' | 'density'>,
 ): Promise<Buffer> {
   await cdp.send('Network.emulateNetworkConditions', {
     offline: false,
@@ -38,7 +38,7 @@ export async function takePicture(
   const draw = async () => {
     const { data } = await cdp.send('Page.captureScreenshot', {
       format: 'png',
-      clip: { x: 0, y: 0, width, height, scale: 1 },
+      clip: { x: 0, y: 0, width, height, scale: 1 / density },
       captureBeyondViewport: true,
     });
     return data;

@@ -117,6 +117,11 @@ function curveLines({ curve, sizes }: Fix, { survey }: RankSheet, screen: Screen
   ];
 }
 
+/** How a format that has no quality kept the pixels. */
+function keptWords({ similarity }: { readonly similarity: number }): string {
+  return similarity === 1 ? 'every pixel' : 'rounded';
+}
+
 function trialLines({ encoded }: RankedImage, screen: Screen): string[] {
   const { green } = paletteFor(screen);
   const { trials, need, nature, steps, format } = encoded!;
@@ -126,9 +131,9 @@ function trialLines({ encoded }: RankedImage, screen: Screen): string[] {
     chosen ||= wins;
     return [
       trial.format,
-      trial.quality === null ? 'every pixel' : String(trial.quality),
+      trial.quality === null ? keptWords(trial) : String(trial.quality),
       formatBytes(trial.bytes),
-      trial.quality === null ? '1' : trial.similarity.toFixed(4),
+      trial.similarity === 1 ? '1' : trial.similarity.toFixed(4),
       wins ? green('← needed') : '',
     ];
   });
