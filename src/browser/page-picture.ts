@@ -31,6 +31,7 @@ export async function takePicture(
   });
   await cdp.send('Emulation.setCPUThrottlingRate', { rate: 1 });
   await world.call('scrollThrough', 0);
+  await world.call('hurryImages');
   await world.call('settleImages', patience);
   await world.call('decodeImages', patience);
   const { cssContentSize } = await cdp.send('Page.getLayoutMetrics');

@@ -135,10 +135,9 @@ describe('a cold load', () => {
       },
       '/never.json': { type: 'application/json', body: '{}', wait: 60_000 },
     });
-    expect(find(run, '/never.json')).toMatchObject({
-      failure: 'canceled',
-      end: expect.any(Number),
-    });
+    const given = find(run, '/never.json');
+    expect(given.failure).toBe('canceled');
+    expect(given.end).toBeGreaterThan(given.start);
     expect(run.markers.quiet).not.toBeNull();
   });
 

@@ -140,6 +140,8 @@ async function picture(browser: Browser, path: string, view: (typeof views)[numb
         await rest(60);
       }
       scrollTo(0, 0);
+      // A busy machine may not have noticed that a lazy image came by.
+      for (const image of document.images) image.loading = 'eager';
       for (let round = 0; round < 100; round++) {
         if ([...document.images].every((image) => image.complete || !image.currentSrc)) break;
         await rest(50);

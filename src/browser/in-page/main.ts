@@ -5,4 +5,4 @@ export { largestContent, markersOf } from './markers.js';
 export { placementsOf, slotWidths } from './placements.js';
 export { selectorOf } from './selector.js';
 export { styleUse } from './sheets.js';
-export { decodeImages, scrollThrough, settleImages } from './scroll.js';
+export { decodeImages, hurryImages, scrollThrough, settleImages } from './scroll.js';
