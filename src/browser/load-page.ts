@@ -39,7 +39,8 @@ async function loaded(channel: Channel, url: string): Promise<string | null> {
   });
   channel.on('Inspector.targetCrashed', () => settle('the page crashed'));
   channel.on(gone, () => settle('the tab was closed'));
-  const { errorText } = await channel.send('Page.navigate', { url });
+  const { errorText, isDownload } = await channel.send('Page.navigate', { url });
+  if (isDownload) return 'is a download';
   if (errorText === undefined || errorText === '') return settled;
   const reason = /^net::(ERR_\w+)/.exec(errorText)?.[1];
   return reason ? networkWords(reason) : errorText;

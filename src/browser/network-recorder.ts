@@ -57,6 +57,7 @@ export class NetworkRecorder {
   /** Scripts of workers whose end has not been told yet. */
   readonly #scripts = new Map<Channel, string>();
   #begun = false;
+  /** The latest moment that the browser has told of, in seconds on its monotonic clock. */
   #now = 0;
   #lastActivity = 0;
   #mainFrame: string;
@@ -125,7 +126,7 @@ export class NetworkRecorder {
       if (event.type === 'Document' && event.frameId === this.#mainFrame && !event.redirectResponse)
         this.#begun = true;
       if (!this.#begun || this.#requests.length >= maxRequests) return;
-      this.#lastActivity = performance.now();
+      this.#noteTime(event.timestamp);
       const before = this.#open.get(event.requestId)?.request;
       if (before) {
         // The page and the process of a frame may both tell of the frame's document.
@@ -227,12 +228,16 @@ export class NetworkRecorder {
     return found?.[0] ?? '';
   }
 
+  #noteTime(timestamp: number): void {
+    this.#lastActivity = performance.now();
+    this.#now = Math.max(this.#now, timestamp);
+  }
+
   #close(requestId: string, timestamp: number): RecordedRequest | undefined {
     const request = this.#open.get(requestId)?.request;
     if (!request) return undefined;
     this.#open.delete(requestId);
-    this.#lastActivity = performance.now();
-    this.#now = Math.max(this.#now, timestamp);
+    this.#noteTime(timestamp);
     request.end = timestamp;
     return request;
   }

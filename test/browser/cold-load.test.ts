@@ -137,7 +137,7 @@ describe('a cold load', () => {
     });
     const given = find(run, '/never.json');
     expect(given.failure).toBe('canceled');
-    expect(given.end).toBeGreaterThan(given.start);
+    expect(given.end).toBeGreaterThanOrEqual(given.start);
     expect(run.markers.quiet).not.toBeNull();
   });
 
@@ -149,6 +149,23 @@ describe('a cold load', () => {
     });
     expect(run.failure).toMatch(/^leads elsewhere before it is loaded: http:.*\/programme$/);
     expect(run.markers.load).toBeNull();
+  });
+
+  it('says of what is no page what it is', async () => {
+    const file = await load({
+      '/': {
+        type: 'application/zip',
+        body: 'kites',
+        headers: { 'content-disposition': 'attachment; filename="kites.zip"' },
+      },
+    });
+    expect(file.failure).toBe('is a download');
+    const locked = await load({
+      '/': { status: 401, body: 'no', headers: { 'www-authenticate': 'Basic realm="kites"' } },
+    });
+    expect(locked.failure).toBe('answered 401');
+    const nothing = await load({ '/': { hangUp: true } });
+    expect(nothing.failure).toBe('the server closed the connection without an answer');
   });
 
   it('goes on where a page asks its visitor something, prints itself or serves itself', async () => {
