@@ -1,8 +1,9 @@
 import { LRUCache } from 'lru-cache';
 import type { CDPSession } from 'playwright-core';
 import { messageOf } from '../core/errors.js';
-import { headerOf } from './network-recorder.js';
-import type { NetworkRecorder, RecordedRequest } from './network-recorder.js';
+import type { NetworkRecorder } from './network-recorder.js';
+import { headerOf } from './recorded-request.js';
+import type { RecordedRequest } from './recorded-request.js';
 
 /** An image body that the network brought, and what it cost to bring it. */
 export interface FetchedBody {

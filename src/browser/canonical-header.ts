@@ -1,5 +1,5 @@
-import { headerOf } from './network-recorder.js';
-import type { RecordedRequest } from './network-recorder.js';
+import { headerOf } from './recorded-request.js';
+import type { RecordedRequest } from './recorded-request.js';
 
 /** The canonical address that an answer names in its `Link` header (RFC 6596, section 3; RFC 8288). */
 export function canonicalInHeaders(answer: RecordedRequest): string | null {

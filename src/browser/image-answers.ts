@@ -4,8 +4,8 @@ import type { ImageResponse } from '../core/image-file.js';
 import { isImage } from './bodies.js';
 import type { BodyCollector } from './bodies.js';
 import { networkWords } from './navigate.js';
-import { headerOf } from './network-recorder.js';
-import type { RecordedRequest } from './network-recorder.js';
+import { headerOf } from './recorded-request.js';
+import type { RecordedRequest } from './recorded-request.js';
 
 /** An answer to the request of an image, as one visit saw it. */
 export type ImageAnswer = Omit<ImageResponse, 'page' | 'view' | 'thirdParty'>;

@@ -1,7 +1,8 @@
 import type { Browser, BrowserContext } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { launchBrowser } from '../../src/browser/launch.js';
-import { NetworkRecorder, toPageRequest } from '../../src/browser/network-recorder.js';
+import { NetworkRecorder } from '../../src/browser/network-recorder.js';
+import { toPageRequest } from '../../src/browser/recorded-request.js';
 import type { PageRequest } from '../../src/core/request.js';
 import { photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';
