@@ -140,8 +140,11 @@ async function picture(browser: Browser, path: string, view: (typeof views)[numb
         await rest(60);
       }
       scrollTo(0, 0);
-      // A busy machine may not have noticed that a lazy image came by.
-      for (const image of document.images) image.loading = 'eager';
+      // A busy machine may not have noticed that a lazy image came by, and draw others before their pixels are there.
+      for (const image of document.images) {
+        image.loading = 'eager';
+        image.decoding = 'sync';
+      }
       for (let round = 0; round < 100; round++) {
         if ([...document.images].every((image) => image.complete || !image.currentSrc)) break;
         await rest(50);
@@ -150,7 +153,15 @@ async function picture(browser: Browser, path: string, view: (typeof views)[numb
       await Promise.all(there.map((image) => image.decode().catch(() => undefined)));
       await rest(150);
     });
-    return await page.screenshot({ fullPage: true, scale: 'css', animations: 'disabled' });
+    const draw = () => page.screenshot({ fullPage: true, scale: 'css', animations: 'disabled' });
+    let last = await draw();
+    for (let round = 0; round < 5; round++) {
+      await page.waitForTimeout(300);
+      const next = await draw();
+      if (next.equals(last)) break;
+      last = next;
+    }
+    return last;
   } finally {
     await page.close();
   }

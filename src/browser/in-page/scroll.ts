@@ -44,9 +44,15 @@ export async function decodeImages(limit: number): Promise<void> {
   await drawn();
 }
 
-/** Has the page fetch every image that it would fetch when it is scrolled to: on a busy machine it may not notice that. */
+/**
+ * Has the page fetch every image that it would fetch when it is scrolled to, and draw none without its pixels: on a busy
+ * machine it may not notice the one, and do the other.
+ */
 export function hurryImages(): void {
-  for (const image of document.images) if (image.loading === 'lazy') image.loading = 'eager';
+  for (const image of document.images) {
+    if (image.loading === 'lazy') image.loading = 'eager';
+    image.decoding = 'sync';
+  }
 }
 
 /** Waits until every image has arrived or failed, at most `limit` milliseconds. */
