@@ -97,9 +97,14 @@ describe('a refit that was deployed by its own papers', () => {
     try {
       for (const view of views)
         for (const { path } of pages) {
-          const [was, is] = await Promise.all(
-            browsers.map(async (browser) => readLuma(await picture(browser, path, view), 1)),
-          );
+          const look = () =>
+            Promise.all(
+              browsers.map(async (browser) => readLuma(await picture(browser, path, view), 1)),
+            );
+          let [was, is] = await look();
+          // What a busy machine drew too early is drawn again; what is wrong stays wrong.
+          if (compareLooks(was!, is!).similarity < defaultPolicy.similarity)
+            [was, is] = await look();
           const { similarity } = compareLooks(was!, is!);
           const where = `${path} in ${view.name}`;
           expect([where, was!.height]).toEqual([where, is!.height]);
