@@ -12,8 +12,11 @@ export interface FreshTab {
   readonly close: () => Promise<void>;
 }
 
-/** A service worker would answer in place of the server, and loads behind the page's back what it may want later. */
-const noServiceWorkers = `if (self.ServiceWorkerContainer)
+/**
+ * A service worker would answer in place of the server, and load behind the page's back what it may want later; the dialog
+ * of a page that prints itself would hold it up.
+ */
+const heldBack = `if (self.ServiceWorkerContainer)
   ServiceWorkerContainer.prototype.register = () => Promise.reject(new Error('no service workers'));
   window.print = () => {};`;
 
@@ -78,7 +81,7 @@ export class FreshContext {
         process.send('Emulation.setUserAgentOverride', this.#device),
         process.send('Emulation.setTouchEmulationEnabled', { enabled: touch }),
         process.send('Page.addScriptToEvaluateOnNewDocument', {
-          source: noServiceWorkers,
+          source: heldBack,
           runImmediately: true,
         }),
       ]);
