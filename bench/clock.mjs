@@ -7,7 +7,7 @@ import { setTimeout as after } from 'node:timers/promises';
 import { median } from 'simple-statistics';
 import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/cold-load.js';
 import { contextFor, launchBrowser } from '../dist/src/browser/launch.js';
-import { medianDifference } from '../dist/src/core/bootstrap.js';
+import { medianDifference } from '../dist/src/core/load/bootstrap.js';
 import { chooseViews, defaultViews } from '../dist/src/index.js';
 import { serveBenchSite } from './site.mjs';
 

@@ -10,7 +10,7 @@ import sharp from 'sharp';
 import { median } from 'simple-statistics';
 import { draw } from '../dist/demo/pictures/draw.js';
 import { bay, dunes, sailcloth, workshop } from '../dist/demo/pictures/scenes.js';
-import { needsOfPlacements } from '../dist/src/core/placement-needs.js';
+import { needsOfPlacements } from '../dist/src/core/waste/placement-needs.js';
 import { encode } from '../dist/src/images/encode.js';
 import { readImageFacts } from '../dist/src/images/facts.js';
 import { chooseViews, defaultPolicy, defaultViews, Workspace } from '../dist/src/index.js';

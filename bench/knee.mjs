@@ -6,7 +6,7 @@
 import sharp from 'sharp';
 import { draw } from '../dist/demo/pictures/draw.js';
 import { bay, dunes, sailcloth, workshop } from '../dist/demo/pictures/scenes.js';
-import { similarity } from '../dist/src/core/similarity.js';
+import { similarity } from '../dist/src/core/pixels/similarity.js';
 import { encode } from '../dist/src/images/encode.js';
 import { readImageFacts } from '../dist/src/images/facts.js';
 import { encodeNeeded } from '../dist/src/images/needed.js';

@@ -4,7 +4,7 @@
 //   node bench/self-compare.mjs [comparisons] [loads a side]
 import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/cold-load.js';
 import { launchBrowser } from '../dist/src/browser/launch.js';
-import { compareSessions } from '../dist/src/core/comparison.js';
+import { compareSessions } from '../dist/src/core/load/comparison.js';
 import { serveBenchSite } from './site.mjs';
 
 const comparisons = Number(process.argv[2] ?? 40);

@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import type { CDPSession } from 'playwright-core';
-import { messageOf } from '../core/errors.js';
+import { messageOf } from '../core/base/errors.js';
 import type { NetworkRecorder } from './network-recorder.js';
 import { headerOf } from './recorded-request.js';
 import type { RecordedRequest } from './recorded-request.js';

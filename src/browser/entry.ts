@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import type { BrowserContext, BrowserContextOptions, CDPSession } from 'playwright-core';
-import { accessHeaders } from '../core/access.js';
-import type { Access } from '../core/access.js';
-import { NotFoundError, UsageError, messageOf } from '../core/errors.js';
+import { accessHeaders } from '../core/address/access.js';
+import type { Access } from '../core/address/access.js';
+import { NotFoundError, UsageError, messageOf } from '../core/base/errors.js';
 
 /** Puts the cookies of all accesses into a context, each for its own hosts. */
 export async function addCookies(

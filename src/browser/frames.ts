@@ -1,5 +1,5 @@
 import type { CDPSession } from 'playwright-core';
-import type { View } from '../core/view.js';
+import type { View } from '../core/visitors/view.js';
 import type { FirstScreen } from './in-page/box.js';
 import type { ProbedPlacement } from './in-page/probed.js';
 import { IsolatedWorld } from './isolated-world.js';

@@ -1,5 +1,5 @@
 import type { Browser, CDPSession } from 'playwright-core';
-import type { View } from '../core/view.js';
+import type { View } from '../core/visitors/view.js';
 import { InnerChannels } from './channel.js';
 import type { Channel } from './channel.js';
 import { clientHintsOf, userAgentOf } from './user-agent.js';

@@ -1,6 +1,6 @@
-import { isInDocument } from '../core/address.js';
-import { toldHeaders } from '../core/image-file.js';
-import type { ImageResponse } from '../core/image-file.js';
+import { isInDocument } from '../core/address/address.js';
+import { toldHeaders } from '../core/survey/image-file.js';
+import type { ImageResponse } from '../core/survey/image-file.js';
 import { isImage } from './bodies.js';
 import type { BodyCollector } from './bodies.js';
 import { networkWords } from './navigate.js';

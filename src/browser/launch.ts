@@ -1,11 +1,9 @@
 import type { Browser, BrowserContextOptions } from 'playwright-core';
-import { BrowserError, messageOf } from '../core/errors.js';
-import type { View } from '../core/view.js';
+import { BrowserError, messageOf } from '../core/base/errors.js';
+import type { View } from '../core/visitors/view.js';
 import { browserVariable, findBrowser } from './find-browser.js';
+import type { HostMap } from './host-map.js';
 import type { SlowConnections } from './slow-connections.js';
-
-/** Where hosts really are, as `address:port`, by host name. */
-export type HostMap = Readonly<Record<string, string>>;
 
 /** Keeps the browser from talking to anybody but the page's own servers. */
 const quiet = [

@@ -1,4 +1,4 @@
-import { keptAddress } from '../core/address.js';
+import { keptAddress } from '../core/address/address.js';
 import { gone } from './channel.js';
 import type { Channel } from './channel.js';
 import { networkWords } from './navigate.js';

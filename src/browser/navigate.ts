@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { messageOf } from '../core/errors.js';
+import { messageOf } from '../core/base/errors.js';
 
 /** What went wrong with a load, and whether anything is there to be measured all the same. */
 export interface Trouble {

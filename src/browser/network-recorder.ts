@@ -1,4 +1,4 @@
-import { keptAddress } from '../core/address.js';
+import { keptAddress } from '../core/address/address.js';
 import type { Channel } from './channel.js';
 import { headersOf, isBlocking, respond } from './recorded-request.js';
 import type { RecordedRequest } from './recorded-request.js';

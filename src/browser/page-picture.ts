@@ -1,5 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import type { View } from '../core/view.js';
+import type { View } from '../core/visitors/view.js';
 import type { Channel } from './channel.js';
 import type { IsolatedWorld } from './isolated-world.js';
 

@@ -1,6 +1,6 @@
-import { record } from '../core/record.js';
-import { noPhases } from '../core/request.js';
-import type { Phases } from '../core/request.js';
+import { record } from '../core/base/record.js';
+import { noPhases } from '../core/load/request.js';
+import type { Phases } from '../core/load/request.js';
 
 /** Resource timing as the browser's network reports it: milliseconds after `requestTime`, -1 for none. */
 export interface NetworkTiming {

@@ -1,6 +1,6 @@
-import { redacted } from '../core/headers.js';
-import type { Header } from '../core/headers.js';
-import type { PageRequest, RequestType, SourceLine } from '../core/request.js';
+import { redacted } from '../core/base/headers.js';
+import type { Header } from '../core/base/headers.js';
+import type { PageRequest, RequestType, SourceLine } from '../core/load/request.js';
 import { phasesOf } from './phases.js';
 import type { NetworkTiming } from './phases.js';
 import { typeNamed } from './request-type.js';

@@ -1,4 +1,4 @@
-import type { RequestType } from '../core/request.js';
+import type { RequestType } from '../core/load/request.js';
 
 const types: Readonly<Record<string, RequestType>> = {
   document: 'html',

@@ -2,7 +2,7 @@ import { once } from 'node:events';
 import { connect, createServer, isIP } from 'node:net';
 import type { AddressInfo, Socket } from 'node:net';
 import { setTimeout as after } from 'node:timers/promises';
-import type { HostMap } from './launch.js';
+import type { HostMap } from './host-map.js';
 
 /** What stands between a browser and servers on loopback, so that connecting takes as long as on a real line. */
 export interface SlowConnections {

@@ -1,13 +1,13 @@
 import { setTimeout as after } from 'node:timers/promises';
 import { LRUCache } from 'lru-cache';
 import type { Browser, BrowserContextOptions } from 'playwright-core';
-import type { Access } from '../core/access.js';
-import type { View } from '../core/view.js';
+import type { Access } from '../core/address/access.js';
+import type { View } from '../core/visitors/view.js';
 import { BodyCollector, remembered } from './bodies.js';
 import type { KeepBody } from './bodies.js';
 import { addCookies, readBrowserState } from './entry.js';
 import { contextFor, launchBrowser } from './launch.js';
-import type { HostMap } from './launch.js';
+import type { HostMap } from './host-map.js';
 import { userAgentOf } from './user-agent.js';
 import { Visitor, defaultVisitLimits } from './visit.js';
 import type { Visit, VisitLimits } from './visit.js';

@@ -1,7 +1,7 @@
 import type { CDPSession } from 'playwright-core';
-import { fitSlotCurve, widthsToRefine } from '../core/slot-curve.js';
-import type { CurvePiece, CurveSample } from '../core/slot-curve.js';
-import type { Size } from '../core/size.js';
+import { fitSlotCurve, widthsToRefine } from '../core/slots/slot-curve.js';
+import type { CurvePiece, CurveSample } from '../core/slots/slot-curve.js';
+import type { Size } from '../core/base/size.js';
 import type { SlotWidths } from './in-page/placements.js';
 import type { IsolatedWorld } from './isolated-world.js';
 import { drawnScale } from './tab.js';

@@ -1,7 +1,7 @@
 import { setTimeout as after } from 'node:timers/promises';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
-import type { Access } from '../core/access.js';
-import type { View } from '../core/view.js';
+import type { Access } from '../core/address/access.js';
+import type { View } from '../core/visitors/view.js';
 import type { BodyCollector } from './bodies.js';
 import { sendHeaders } from './entry.js';
 import { NetworkRecorder } from './network-recorder.js';

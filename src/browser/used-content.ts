@@ -1,6 +1,6 @@
-import { keptAddress } from '../core/address.js';
-import { groupBy } from '../core/group-by.js';
-import type { PageRequest, RequestType } from '../core/request.js';
+import { keptAddress } from '../core/address/address.js';
+import { groupBy } from '../core/base/group-by.js';
+import type { PageRequest, RequestType } from '../core/load/request.js';
 import type { Channel } from './channel.js';
 import type { ProbedPlacement } from './in-page/probed.js';
 import type { FoundUse, StyleUse } from './in-page/sheets.js';

@@ -1,5 +1,5 @@
 import type { Browser } from 'playwright-core';
-import type { View } from '../core/view.js';
+import type { View } from '../core/visitors/view.js';
 
 /** Touch screens narrower than this are phones. */
 const phoneWidth = 600;

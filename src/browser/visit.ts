@@ -1,10 +1,10 @@
 import type { LRUCache } from 'lru-cache';
 import type { CDPSession } from 'playwright-core';
-import { messageOf } from '../core/errors.js';
-import { noBytes } from '../core/request.js';
-import type { BytesByType } from '../core/request.js';
-import type { Placement, SlotCurve } from '../core/placement.js';
-import type { View } from '../core/view.js';
+import { messageOf } from '../core/base/errors.js';
+import { noBytes } from '../core/load/request.js';
+import type { BytesByType } from '../core/load/request.js';
+import type { Placement, SlotCurve } from '../core/slots/placement.js';
+import type { View } from '../core/visitors/view.js';
 import { canonicalInHeaders } from './canonical-header.js';
 import { measureFrames } from './frames.js';
 import { hashesByAddress, imageAnswers } from './image-answers.js';

@@ -1,7 +1,7 @@
 import { array, mixed, string } from 'yup';
 import type { InferType } from 'yup';
-import type { Access } from '../core/access.js';
-import { SettingError } from '../core/errors.js';
+import type { Access } from '../core/address/access.js';
+import { SettingError } from '../core/base/errors.js';
 import { settingsOf } from './checks.js';
 
 /** Settings whose values are never shown, not even where they are wrong. */

@@ -1,6 +1,6 @@
 import type { AnyObjectSchema, InferType } from 'yup';
 import type { Argv, CommandModule, Options } from 'yargs';
-import { record } from '../core/record.js';
+import { record } from '../core/base/record.js';
 import type { Ground } from './config-file.js';
 import { openIo } from './io.js';
 import type { Io } from './io.js';

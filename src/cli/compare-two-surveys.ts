@@ -1,5 +1,5 @@
-import { UsageError } from '../core/errors.js';
-import type { Policy } from '../core/policy.js';
+import { UsageError } from '../core/base/errors.js';
+import type { Policy } from '../core/policy/policy.js';
 import { compareSurveysDocument } from '../output/json/compare-surveys.js';
 import { compareSurveysCsv, compareSurveysMarkdown } from '../output/survey-change-table.js';
 import { drawSurveyComparison } from '../output/terminal/compare-surveys.js';

@@ -1,7 +1,7 @@
 #!/usr/bin/env node
 import yargs from 'yargs';
 import { hideBin } from 'yargs/helpers';
-import { UsageError } from '../core/errors.js';
+import { UsageError } from '../core/base/errors.js';
 import type { AnyCommand } from './command.js';
 import { clockCommand } from './commands/clock.js';
 import { compareCommand } from './commands/compare.js';

@@ -1,4 +1,4 @@
-import { UsageError } from '../core/errors.js';
+import { UsageError } from '../core/base/errors.js';
 
 /**
  * Refuses a call that wants its result in several forms.

@@ -1,8 +1,8 @@
 import { array } from 'yup';
 import type { InferType } from 'yup';
-import { defaultCeilings } from '../core/ceilings.js';
-import { defaultPolicy, metadataPolicies } from '../core/policy.js';
-import type { Policy } from '../core/policy.js';
+import { defaultCeilings } from '../core/policy/ceilings.js';
+import { defaultPolicy, metadataPolicies } from '../core/policy/policy.js';
+import type { Policy } from '../core/policy/policy.js';
 import {
   numberFrom,
   oneOf,

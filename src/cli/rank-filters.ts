@@ -1,7 +1,7 @@
-import { UsageError } from '../core/errors.js';
-import type { ImageFilter, VisitFilter } from '../core/filter.js';
-import { causes } from '../core/waste.js';
-import type { Cause } from '../core/waste.js';
+import { UsageError } from '../core/base/errors.js';
+import type { ImageFilter, VisitFilter } from '../core/rank/filter.js';
+import { causes } from '../core/waste/waste.js';
+import type { Cause } from '../core/waste/waste.js';
 import { nearest } from './nearest.js';
 
 /** What `--where` can say. */

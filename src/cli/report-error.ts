@@ -1,4 +1,4 @@
-import { LynxError, messageOf } from '../core/errors.js';
+import { LynxError, messageOf } from '../core/base/errors.js';
 import { plainText } from '../output/plain-text.js';
 
 /**

@@ -1,7 +1,7 @@
 import { array } from 'yup';
-import { requestTypes } from '../core/request.js';
-import { requestOrders } from '../core/request-view.js';
-import type { RequestChoice } from '../core/request-view.js';
+import { requestTypes } from '../core/load/request.js';
+import { requestSortKeys } from '../core/load/request-view.js';
+import type { RequestChoice } from '../core/load/request-view.js';
 import { oneOf, shortText, textList } from './checks.js';
 import { shared } from './common-options.js';
 import { writeResult } from './write-result.js';
@@ -15,7 +15,7 @@ export function requestOptions(most: number) {
   return {
     options: {
       top: top.option,
-      sort: { describe: `Draw the requests by ${requestOrders.join(', ')} [start]`, ...text },
+      sort: { describe: `Draw the requests by ${requestSortKeys.join(', ')} [start]`, ...text },
       only: {
         describe: `Draw only requests of a type: ${requestTypes.join(', ')}`,
         ...text,
@@ -31,7 +31,7 @@ export function requestOptions(most: number) {
     },
     checks: {
       top: top.check,
-      sort: oneOf(requestOrders).default('start'),
+      sort: oneOf(requestSortKeys).default('start'),
       only: array().of(oneOf(requestTypes).defined()).default([]),
       host: textList('a host').default([]),
       svg: shortText(),

@@ -1,6 +1,6 @@
 import { ValidationError } from 'yup';
 import type { AnyObjectSchema, InferType } from 'yup';
-import { SettingError } from '../core/errors.js';
+import { SettingError } from '../core/base/errors.js';
 import { secretSettings } from './access-settings.js';
 import { nearest } from './nearest.js';
 import { fileSchema, groundOf, readConfigFile, defaultConfigFile } from './config-file.js';

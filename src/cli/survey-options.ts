@@ -1,7 +1,7 @@
 import { availableParallelism, totalmem } from 'node:os';
 import { array, object, string } from 'yup';
 import type { Options } from 'yargs';
-import type { QueryRule } from '../core/address-pattern.js';
+import type { QueryRule } from '../core/address/address-matcher.js';
 import { forHost } from './access-settings.js';
 import { oneOf, shortText, textList, wholeNumber, yesOrNo } from './checks.js';
 import { shared } from './common-options.js';

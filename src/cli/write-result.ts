@@ -1,4 +1,4 @@
-import { messageOf, OutputError } from '../core/errors.js';
+import { messageOf, OutputError } from '../core/base/errors.js';
 
 /**
  * Writes what was asked for into a file, whole or not at all.

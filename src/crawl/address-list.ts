@@ -1,5 +1,5 @@
-import { pageAddress } from '../core/address.js';
-import { UsageError } from '../core/errors.js';
+import { pageAddress } from '../core/address/address.js';
+import { UsageError } from '../core/base/errors.js';
 import { numberIn, readTable, textOf, visitsHeadings } from './table-file.js';
 
 /** A page that a person or a sitemap named. */

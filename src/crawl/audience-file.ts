@@ -1,5 +1,5 @@
-import type { Device } from '../core/audience.js';
-import { UsageError } from '../core/errors.js';
+import type { Device } from '../core/visitors/audience.js';
+import { UsageError } from '../core/base/errors.js';
 import { numberIn, readTable, textOf, visitsHeadings } from './table-file.js';
 
 const columns = {

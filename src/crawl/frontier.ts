@@ -1,9 +1,9 @@
-import { addressPattern, applyQueryRule } from '../core/address-pattern.js';
-import type { AddressPattern, QueryRule } from '../core/address-pattern.js';
-import { addressShape, goesRound } from '../core/address-shape.js';
-import { pageAddress } from '../core/address.js';
-import { withoutSession } from '../core/session-id.js';
-import type { DuePage, SkippedAddress } from '../core/survey.js';
+import { addressMatcher, applyQueryRule } from '../core/address/address-matcher.js';
+import type { AddressMatcher, QueryRule } from '../core/address/address-matcher.js';
+import { addressPattern, repeatsItself } from '../core/address/address-pattern.js';
+import { pageAddress } from '../core/address/address.js';
+import { withoutTokens } from '../core/address/address-token.js';
+import type { DuePage, SkippedAddress } from '../core/survey/survey.js';
 import { partyOf } from './third-party.js';
 
 /** Which pages are handed out. */
@@ -67,8 +67,8 @@ export class Frontier {
   readonly #passedOver = new Set<string>();
   readonly #due: DuePage[] = [];
   readonly #scope: Scope;
-  readonly #include: readonly AddressPattern[];
-  readonly #exclude: readonly AddressPattern[];
+  readonly #include: readonly AddressMatcher[];
+  readonly #exclude: readonly AddressMatcher[];
   /** How many pages were found by links, by the shape of their addresses. */
   readonly #shapes = new Map<string, number>();
   /** Pages that said that they are others. */
@@ -82,8 +82,8 @@ export class Frontier {
    */
   constructor(within: readonly string[], scope: Scope, leftover?: Leftover) {
     this.#scope = scope;
-    this.#include = (scope.include ?? []).map(addressPattern);
-    this.#exclude = (scope.exclude ?? []).map(addressPattern);
+    this.#include = (scope.include ?? []).map(addressMatcher);
+    this.#exclude = (scope.exclude ?? []).map(addressMatcher);
     for (const url of within) this.widen(url);
     if (!leftover) return;
     for (const url of leftover.reached) this.#known.add(url);
@@ -123,7 +123,7 @@ export class Frontier {
   /** The one form of a link's address in this survey; `undefined` for what is none. */
   formOf(link: string): string | undefined {
     const address = pageAddress(link);
-    return address && applyQueryRule(withoutSession(address), this.#scope.query ?? 'keep');
+    return address && applyQueryRule(withoutTokens(address), this.#scope.query ?? 'keep');
   }
 
   #reasonAgainst(url: string, depth: number): string | undefined {
@@ -134,8 +134,8 @@ export class Frontier {
     if (this.#include.length > 0 && !this.#include.some((means) => means(url)))
       return 'not among the included addresses';
     if (this.#exclude.some((means) => means(url))) return 'excluded';
-    if (goesRound(url)) return 'its path goes round in circles';
-    const shape = addressShape(url);
+    if (repeatsItself(url)) return 'its path goes round in circles';
+    const shape = addressPattern(url);
     if ((this.#shapes.get(shape) ?? 0) >= perGroup)
       return `more than ${perGroup} pages like ${shape}`;
     return undefined;
@@ -212,7 +212,7 @@ export class Frontier {
   }
 
   #count(url: string): void {
-    const shape = addressShape(url);
+    const shape = addressPattern(url);
     this.#shapes.set(shape, (this.#shapes.get(shape) ?? 0) + 1);
   }
 

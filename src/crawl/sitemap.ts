@@ -1,6 +1,6 @@
 import { gunzipSync } from 'node:zlib';
 import { SaxesParser } from 'saxes';
-import { pageAddress } from '../core/address.js';
+import { pageAddress } from '../core/address/address.js';
 
 /** What a sitemap file names: pages, and other sitemaps when it is an index. */
 export interface Sitemap {

@@ -1,6 +1,6 @@
 import { statSync } from 'node:fs';
-import { pageAddress } from '../core/address.js';
-import { NotFoundError, UsageError } from '../core/errors.js';
+import { pageAddress } from '../core/address/address.js';
+import { NotFoundError, UsageError } from '../core/base/errors.js';
 
 /** Where a survey or a session begins. */
 export type Start =

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { CsvError, parse } from 'csv-parse/sync';
-import { NotFoundError, UsageError, messageOf } from '../core/errors.js';
+import { NotFoundError, UsageError, messageOf } from '../core/base/errors.js';
 
 /** Headings of a column of visits, in lower case. */
 export const visitsHeadings = [

@@ -1,5 +1,5 @@
 import { getDomain } from 'tldts';
-import { hostOf } from '../core/address.js';
+import { hostOf } from '../core/address/address.js';
 
 /**
  * Whether an address is another party's than the page that uses it: their registrable domains, by

@@ -1,6 +1,6 @@
-import { filledIn, isEmpty, noCredit, xmpOf } from '../core/credit.js';
-import type { Credit } from '../core/credit.js';
-import type { MetadataPolicy } from '../core/policy.js';
+import { filledIn, isEmpty, noCredit, xmpOf } from '../core/refit/credit.js';
+import type { Credit } from '../core/refit/credit.js';
+import type { MetadataPolicy } from '../core/policy/policy.js';
 import { readCredit } from './credit.js';
 import { encode } from './encode.js';
 import type { Encoding } from './encode.js';

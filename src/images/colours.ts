@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { readColourProfile, shareOutsideSrgb } from '../core/colour-profile.js';
+import { readColourProfile, shareOutsideSrgb } from '../core/pixels/colour-profile.js';
 
 const sampleSide = 160;
 /** Fewer pixels than this are not worth a profile that every visitor is sent. */

@@ -1,6 +1,6 @@
 import ExifReader from 'exifreader';
-import { noCredit } from '../core/credit.js';
-import type { Credit } from '../core/credit.js';
+import { noCredit } from '../core/refit/credit.js';
+import type { Credit } from '../core/refit/credit.js';
 
 /** A tag as the reader tells it, whatever it came from. */
 interface Tag {

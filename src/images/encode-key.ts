@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import type { Policy } from '../core/policy.js';
+import type { Policy } from '../core/policy/policy.js';
 
 /** Raised when the same settings come to other bytes. */
 const revision = 2;

@@ -1,5 +1,5 @@
 import type { Sharp } from 'sharp';
-import type { EncodedFormat } from '../core/policy.js';
+import type { EncodedFormat } from '../core/policy/policy.js';
 
 /** One way of writing a picture. */
 export interface Encoding {

@@ -1,8 +1,8 @@
 import sharp from 'sharp';
 import type { Metadata } from 'sharp';
-import { messageOf } from '../core/errors.js';
-import type { ImageFile } from '../core/image-file.js';
-import { area } from '../core/size.js';
+import { messageOf } from '../core/base/errors.js';
+import type { ImageFile } from '../core/survey/image-file.js';
+import { area } from '../core/base/size.js';
 import { asStillAvif, framesOfAvif } from './avif-frames.js';
 import { contentHashOf } from './hash.js';
 

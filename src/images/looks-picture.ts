@@ -1,6 +1,6 @@
 import sharp from 'sharp';
-import type { Looks } from '../core/looks.js';
-import { tileSide } from '../core/looks.js';
+import type { Looks } from '../core/pixels/looks.js';
+import { tileSide } from '../core/pixels/looks.js';
 
 /** Pixels across of a panel at the most, and between panels. */
 const panelWidth = 410;

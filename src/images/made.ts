@@ -1,14 +1,14 @@
 import sharp from 'sharp';
-import type { EncodedFormat } from '../core/policy.js';
-import { similarity } from '../core/similarity.js';
-import type { Trial } from '../core/survey.js';
+import type { EncodedFormat } from '../core/policy/policy.js';
+import { similarity } from '../core/pixels/similarity.js';
+import type { EncodeAttempt } from '../core/survey/encoded.js';
 import { encode } from './encode.js';
 import type { Encoding } from './encode.js';
 import { readLuma } from './picture.js';
 import type { Reduced } from './picture.js';
 
 /** An encode with its bytes. */
-export interface Made extends Trial, Encoding {
+export interface Made extends EncodeAttempt, Encoding {
   readonly body: Buffer;
 }
 

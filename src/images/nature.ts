@@ -1,6 +1,6 @@
 import sharp from 'sharp';
-import type { ImageFile } from '../core/image-file.js';
-import type { Nature } from '../core/policy.js';
+import type { ImageFile } from '../core/survey/image-file.js';
+import type { Nature } from '../core/policy/policy.js';
 
 /** A drawing has few colours, however large it is; a photograph has thousands. */
 const maxFlatColours = 256;

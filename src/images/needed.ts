@@ -1,13 +1,13 @@
 import { gzip } from 'node:zlib';
 import { promisify } from 'node:util';
-import type { EncodedFormat, Nature, Policy } from '../core/policy.js';
-import { formatsFor } from '../core/policy.js';
-import type { ImageFile } from '../core/image-file.js';
-import { searchQuality } from '../core/quality-search.js';
-import { area } from '../core/size.js';
-import type { Size } from '../core/size.js';
-import type { Trial } from '../core/survey.js';
-import type { EncodedSteps } from '../core/waste.js';
+import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
+import { formatsFor } from '../core/policy/policy.js';
+import type { ImageFile } from '../core/survey/image-file.js';
+import { searchQuality } from '../core/pixels/quality-search.js';
+import { area } from '../core/base/size.js';
+import type { Size } from '../core/base/size.js';
+import type { EncodeAttempt } from '../core/survey/encoded.js';
+import type { EncodedSteps } from '../core/survey/encoded.js';
 import { carriedOf, encodeWith } from './carry.js';
 import { encode, isLossless } from './encode.js';
 import { make, makeExact } from './made.js';
@@ -16,7 +16,7 @@ import { metadataBytes } from './metadata.js';
 import { natureOf } from './nature.js';
 import { reduce } from './picture.js';
 import type { Reduced } from './picture.js';
-import { trialOf } from './trial.js';
+import { attemptOf } from './attempt.js';
 
 /** The file that an image should be, what the steps towards it cost, and what was tried for it. */
 export interface NeededFile {
@@ -24,7 +24,7 @@ export interface NeededFile {
   readonly format: EncodedFormat;
   readonly body: Buffer;
   readonly steps: EncodedSteps;
-  readonly trials: readonly Trial[];
+  readonly attempts: readonly EncodeAttempt[];
 }
 
 /** What can be written in place of each media type, when its format is to stay. */
@@ -88,7 +88,7 @@ export async function encodeNeeded(
       sameFormat: sameFormat.bytes + added,
       best: result.length,
     },
-    trials: made.map(trialOf),
+    attempts: made.map(attemptOf),
   };
 }
 

@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import type { Sharp } from 'sharp';
-import type { Luma } from '../core/similarity.js';
-import type { Size } from '../core/size.js';
+import type { Luma } from '../core/pixels/similarity.js';
+import type { Size } from '../core/base/size.js';
 import { needsItsProfile } from './colours.js';
 import { maxPixels } from './facts.js';
 

@@ -1,9 +1,9 @@
 import sharp from 'sharp';
 import type { Sharp } from 'sharp';
-import type { Region } from '../core/region.js';
-import { similarity } from '../core/similarity.js';
-import type { Size } from '../core/size.js';
-import { worstPlace } from '../core/worst-place.js';
+import type { Region } from '../core/base/region.js';
+import { similarity } from '../core/pixels/similarity.js';
+import type { Size } from '../core/base/size.js';
+import { worstPlace } from '../core/pixels/worst-place.js';
 import { readLuma, reduce } from './picture.js';
 
 /** The pieces of a picture that are looked at before anything goes live, in its own pixels. */

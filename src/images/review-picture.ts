@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import type { OverlayOptions } from 'sharp';
-import { asMarkup } from '../core/markup-text.js';
+import { asMarkup } from '../core/base/markup-text.js';
 import type { ReviewCrops } from './review-crops.js';
 
 /** One picture in a review, with the words above it. */

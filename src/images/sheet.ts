@@ -1,8 +1,8 @@
 import potpack from 'potpack';
 import sharp from 'sharp';
 import type { OverlayOptions } from 'sharp';
-import type { Region } from '../core/region.js';
-import type { Size } from '../core/size.js';
+import type { Region } from '../core/base/region.js';
+import type { Size } from '../core/base/size.js';
 
 /** Where each picture lies in a sheet, in CSS pixels, in the order in which they were given. */
 export interface SheetLayout extends Size {

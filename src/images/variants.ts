@@ -1,6 +1,6 @@
-import type { Credit } from '../core/credit.js';
-import type { EncodedFormat, Nature, Policy } from '../core/policy.js';
-import type { Size } from '../core/size.js';
+import type { Credit } from '../core/refit/credit.js';
+import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
+import type { Size } from '../core/base/size.js';
 import { carriedOf, encodeWith } from './carry.js';
 import { isLossless } from './encode.js';
 import { make, makeExact } from './made.js';
@@ -30,7 +30,7 @@ export interface VariantSource {
 /** A variant, and every encode that was made on the way to it. */
 export interface VariantMade {
   readonly made: Made;
-  readonly trials: readonly Made[];
+  readonly attempts: readonly Made[];
 }
 
 /** Steps by which the quality is raised where it does not do. */
@@ -57,21 +57,21 @@ export async function openVariants(
   };
   return async ({ size: wanted, format, quality }) => {
     const picture = await inSize(wanted);
-    const trials: Made[] = [];
+    const attempts: Made[] = [];
     const made = await alikeEnough(format, quality);
-    if (carried === null) return { made, trials };
+    if (carried === null) return { made, attempts };
     const result = await encodeWith(picture, made, carried);
-    return { made: { ...made, body: result, bytes: result.length }, trials };
+    return { made: { ...made, body: result, bytes: result.length }, attempts };
 
     async function alikeEnough(format: EncodedFormat, first: number | null): Promise<Made> {
       if (first === null || isLossless(format)) {
-        trials.push(await makeExact(picture, frames, format, nature === 'drawing'));
-        return trials[0]!;
+        attempts.push(await makeExact(picture, frames, format, nature === 'drawing'));
+        return attempts[0]!;
       }
       const { most } = policy.quality;
       for (let tried = first; ; tried = Math.min(most, tried + step)) {
         const one = await make(picture, frames, { format, quality: tried });
-        trials.push(one);
+        attempts.push(one);
         if (one.similarity >= policy.similarity || tried >= most) return one;
       }
     }

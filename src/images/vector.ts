@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { optimize } from 'svgo';
-import { similarity } from '../core/similarity.js';
+import { similarity } from '../core/pixels/similarity.js';
 import { readLuma } from './picture.js';
 
 /** Longer texts are left as they are: to take them apart would hold up everything else. */

@@ -1,6 +1,6 @@
-import type { Change } from '../core/comparison.js';
-import type { MarkerName } from '../core/markers.js';
-import type { RequestChange } from '../core/request-matching.js';
+import type { Change } from '../core/load/comparison.js';
+import type { MarkerName } from '../core/load/markers.js';
+import type { RequestChange } from '../core/load/request-matching.js';
 import { formatBytes, formatTime } from './units.js';
 
 /** What less and more are called: of times, and of sizes. */

@@ -1,6 +1,6 @@
-import type { Change } from '../core/comparison.js';
-import { markerNames, markerTitles } from '../core/markers.js';
-import { requestTypes } from '../core/request.js';
+import type { Change } from '../core/load/comparison.js';
+import { markerNames, markerTitles } from '../core/load/markers.js';
+import { requestTypes } from '../core/load/request.js';
 import { csvOf } from './csv.js';
 import { escaped } from './markdown.js';
 import type { CompareSheet } from './terminal/compare.js';

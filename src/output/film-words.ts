@@ -1,5 +1,5 @@
-import { unfinishedTime, visuallyCompleteAt } from '../core/film.js';
-import type { Film } from '../core/film.js';
+import { unfinishedTime, visuallyCompleteAt } from '../core/pixels/film.js';
+import type { Film } from '../core/pixels/film.js';
 import { formatTime } from './units.js';
 
 /** What a film comes to: `complete to the eye at 1.24 s, unfinished for 640 ms`. */

@@ -1,6 +1,6 @@
-import type { PageRequest } from '../core/request.js';
-import { phaseNames } from '../core/request.js';
-import type { Run, Session } from '../core/session.js';
+import type { PageRequest } from '../core/load/request.js';
+import { phaseNames } from '../core/load/request.js';
+import type { Run, Session } from '../core/load/session.js';
 
 /** A document in the HTTP Archive format, version 1.2; typed as far as it is made. */
 export interface Har {

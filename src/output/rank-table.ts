@@ -1,6 +1,6 @@
-import type { Grouping } from '../core/groupings.js';
-import type { RankRow } from '../core/rank-view.js';
-import { causes } from '../core/waste.js';
+import type { Grouping } from '../core/rank/groupings.js';
+import type { RankRow } from '../core/rank/rank-view.js';
+import { causes } from '../core/waste/waste.js';
 import { escaped } from './markdown.js';
 import { csvOf } from './csv.js';
 import type { Cell } from './csv.js';

@@ -1,9 +1,9 @@
-import type { Grouping } from '../core/groupings.js';
-import { neededKey } from '../core/groupings.js';
-import type { RankRow } from '../core/rank-view.js';
-import type { RankedImage } from '../core/ranked-image.js';
-import type { SurveyHead } from '../core/survey.js';
-import type { Cause } from '../core/waste.js';
+import type { Grouping } from '../core/rank/groupings.js';
+import { neededKey } from '../core/rank/groupings.js';
+import type { RankRow } from '../core/rank/rank-view.js';
+import type { RankedImage } from '../core/rank/ranked-image.js';
+import type { SurveyHead } from '../core/survey/survey.js';
+import type { Cause } from '../core/waste/waste.js';
 import { pathOf } from './plain-text.js';
 
 /** How each cause is called in front of people. */

@@ -1,5 +1,5 @@
-import { phaseNames } from '../core/request.js';
-import type { PageRequest } from '../core/request.js';
+import { phaseNames } from '../core/load/request.js';
+import type { PageRequest } from '../core/load/request.js';
 import { csvOf } from './csv.js';
 
 const yesOrNo = (value: boolean) => (value ? 'yes' : 'no');

@@ -1,5 +1,5 @@
-import type { PageRequest, PhaseName } from '../core/request.js';
-import type { MarkerName } from '../core/markers.js';
+import type { PageRequest, PhaseName } from '../core/load/request.js';
+import type { MarkerName } from '../core/load/markers.js';
 
 /** Kinds are marked by letter, so that nobody depends on colours. */
 export const typeLetters: Readonly<Record<PageRequest['type'], string>> = {

@@ -1,5 +1,5 @@
-import { snippetRules } from '../core/snippet.js';
-import type { Snippet, SnippetPlace } from '../core/snippet.js';
+import { snippetRules } from '../core/refit/snippet.js';
+import type { Snippet, SnippetPlace } from '../core/refit/snippet.js';
 import { asCode, asLink, escaped } from './markdown.js';
 import { plainText } from './plain-text.js';
 import { count } from './units.js';

@@ -1,5 +1,5 @@
-import { sumOf } from '../core/portion.js';
-import type { ComparedSurveys, SurveySide } from '../core/survey-comparison.js';
+import { sumOf } from '../core/waste/portion.js';
+import type { ComparedSurveys, SurveySide } from '../core/rank/survey-comparison.js';
 import { signed } from './change-words.js';
 import { csvOf } from './csv.js';
 import { escaped } from './markdown.js';

@@ -1,5 +1,5 @@
-import { doers } from '../core/worklist.js';
-import type { WorkItem } from '../core/worklist.js';
+import { doers } from '../core/refit/worklist.js';
+import type { WorkItem } from '../core/refit/worklist.js';
 import { csvOf } from './csv.js';
 import { asCode, asLink, escaped } from './markdown.js';
 import { count, formatBytes } from './units.js';

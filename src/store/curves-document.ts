@@ -1,4 +1,4 @@
-import type { SlotCurve } from '../core/placement.js';
+import type { SlotCurve } from '../core/slots/placement.js';
 import type { TermOf } from './visit-document.js';
 
 /** How elements are called that slot curves are kept of. */

@@ -1,8 +1,8 @@
 import type Database from 'libsql';
-import { groupBy } from '../core/group-by.js';
+import { groupBy } from '../core/base/group-by.js';
 import { allRows } from './all-rows.js';
-import type { Size } from '../core/size.js';
-import type { Encoded } from '../core/survey.js';
+import type { Size } from '../core/base/size.js';
+import type { Encoded } from '../core/survey/encoded.js';
 
 /** Results of encodes, by content, need and policy: what was encoded once is never encoded again. */
 export class EncodeStore {

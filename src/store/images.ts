@@ -1,5 +1,5 @@
 import type Database from 'libsql';
-import type { ImageFile } from '../core/image-file.js';
+import type { ImageFile } from '../core/survey/image-file.js';
 
 export const imageColumns = [
   'content_hash',

@@ -1,7 +1,7 @@
 import type Database from 'libsql';
-import { groupBy } from '../core/group-by.js';
-import type { ImageResponse } from '../core/image-file.js';
-import type { Placement } from '../core/placement.js';
+import { groupBy } from '../core/base/group-by.js';
+import type { ImageResponse } from '../core/survey/image-file.js';
+import type { Placement } from '../core/slots/placement.js';
 import { packVisit } from './packed-visit.js';
 
 interface PlacementRow {

@@ -1,6 +1,6 @@
 // A visit as the second version of the workspace kept it, for workspaces that have to be brought up to date.
-import type { ImageResponse } from '../core/image-file.js';
-import type { Markup, Placement } from '../core/placement.js';
+import type { ImageResponse } from '../core/survey/image-file.js';
+import type { Markup, Placement } from '../core/slots/placement.js';
 import type { VisitFacts } from './visit-document.js';
 
 type StoredPlacement = [

@@ -1,14 +1,14 @@
 import type Database from 'libsql';
-import type { ImageFile } from '../core/image-file.js';
-import type { SlotCurve } from '../core/placement.js';
-import type { ShapedPage } from '../core/page-groups.js';
+import type { ImageFile } from '../core/survey/image-file.js';
+import type { SlotCurve } from '../core/slots/placement.js';
+import type { SketchedPage } from '../core/survey/page-groups.js';
 import type {
   DuePage,
   SkippedAddress,
   SurveyFacts,
   SurveyHead,
   SurveyedPage,
-} from '../core/survey.js';
+} from '../core/survey/survey.js';
 import { curvesText } from './curves-document.js';
 import { allRows } from './all-rows.js';
 import { imageColumns, toImageFile } from './images.js';
@@ -188,11 +188,11 @@ export class PageStore {
   }
 
   /** The sketches of a survey's pages. */
-  shapes(surveyId: number): ShapedPage[] {
+  sketches(surveyId: number): SketchedPage[] {
     const rows = this.#database
       .prepare('SELECT url, shape FROM page WHERE survey_id = ? ORDER BY id')
       .all(surveyId) as Record<'url' | 'shape', string>[];
-    return rows.map(({ url, shape }) => ({ url, shape: JSON.parse(shape) as number[] }));
+    return rows.map(({ url, shape }) => ({ url, sketch: JSON.parse(shape) as number[] }));
   }
 
   /** @param groups names of page groups, by the addresses of pages */

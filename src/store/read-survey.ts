@@ -1,20 +1,20 @@
 import type Database from 'libsql';
-import type { ImageFile } from '../core/image-file.js';
-import { record } from '../core/record.js';
-import type { CurvePiece } from '../core/slot-curve.js';
+import type { ImageFile } from '../core/survey/image-file.js';
+import { record } from '../core/base/record.js';
+import type { CurvePiece } from '../core/slots/slot-curve.js';
 import {
-  answerColumns,
-  AnswerTable,
+  responseColumns,
+  ResponseTable,
   placementColumns,
   PlacementTable,
-} from '../core/survey-tables.js';
+} from '../core/survey/survey-tables.js';
 import type {
-  AnswerColumns,
-  AnswerFacts,
+  ResponseColumns,
+  ResponseFacts,
   PlacementColumns,
   PlacementLists,
-} from '../core/survey-tables.js';
-import type { SurveyFacts, SurveyedVisit } from '../core/survey.js';
+} from '../core/survey/survey-tables.js';
+import type { SurveyFacts, SurveyedVisit } from '../core/survey/survey.js';
 import { allRows } from './all-rows.js';
 import { elementText } from './curves-document.js';
 import type { TermStore } from './terms.js';
@@ -68,7 +68,7 @@ export function readVisits(
   );
   const answered = emptyColumns(
     sum(documents.map(({ responses }) => responses.length)),
-    answerColumns,
+    responseColumns,
   );
   let row = 0;
   let answer = 0;
@@ -104,9 +104,9 @@ export function readVisits(
 /** What the tables of a survey are made of. */
 export interface TableParts {
   readonly placed: PlacementColumns;
-  readonly answered: AnswerColumns;
+  readonly answered: ResponseColumns;
   readonly lists: PlacementLists;
-  readonly answers: readonly AnswerFacts[];
+  readonly answers: readonly ResponseFacts[];
   readonly visits: readonly SurveyedVisit[];
   readonly files: readonly ImageFile[];
 }
@@ -118,7 +118,7 @@ export function tablesOf(parts: TableParts): SurveyTables {
     files,
     visits,
     placements: new PlacementTable(placed, lists, visits, contents),
-    responses: new AnswerTable(answered, answers, visits),
+    responses: new ResponseTable(answered, answers, visits),
   };
 }
 

@@ -1,6 +1,6 @@
-import type { BytesByType } from '../core/request.js';
-import type { SurveyHead, SurveyedPage } from '../core/survey.js';
-import type { View } from '../core/view.js';
+import type { BytesByType } from '../core/load/request.js';
+import type { SurveyHead, SurveyedPage } from '../core/survey/survey.js';
+import type { View } from '../core/visitors/view.js';
 
 export interface SurveyRow {
   readonly id: number;

@@ -1,6 +1,6 @@
 import type Database from 'libsql';
-import { record } from '../core/record.js';
-import { answerColumns, placementColumns } from '../core/survey-tables.js';
+import { record } from '../core/base/record.js';
+import { responseColumns, placementColumns } from '../core/survey/survey-tables.js';
 import { tablesOf } from './read-survey.js';
 import type { SurveyTables, TableParts } from './read-survey.js';
 
@@ -29,7 +29,7 @@ export class SealedSurveys {
   add(surveyId: number, { files, visits, placements, responses }: SurveyTables): void {
     const columns = [
       ...placementColumns.map((name) => placements.columns[name]),
-      ...answerColumns.map((name) => responses.columns[name]),
+      ...responseColumns.map((name) => responses.columns[name]),
     ];
     const lists: SealedLists = {
       placements: placements.length,
@@ -62,7 +62,7 @@ export class SealedSurveys {
     const next = (length: number) => numbers.subarray(from, (from += length));
     return tablesOf({
       placed: record(placementColumns, () => next(placements)),
-      answered: record(answerColumns, () => next(responses)),
+      answered: record(responseColumns, () => next(responses)),
       ...lists,
     });
   }

@@ -1,9 +1,9 @@
 import type Database from 'libsql';
-import type { Conditions } from '../core/conditions.js';
-import { NotFoundError } from '../core/errors.js';
-import { noMarkers } from '../core/markers.js';
-import type { PageRequest, SourceLine } from '../core/request.js';
-import type { Run, Session } from '../core/session.js';
+import type { Conditions } from '../core/visitors/conditions.js';
+import { NotFoundError } from '../core/base/errors.js';
+import { noMarkers } from '../core/load/markers.js';
+import type { PageRequest, SourceLine } from '../core/load/request.js';
+import type { Run, Session } from '../core/load/session.js';
 
 interface SessionRow {
   readonly id: number;

@@ -1,5 +1,5 @@
 import type Database from 'libsql';
-import type { SlotCurve } from '../core/placement.js';
+import type { SlotCurve } from '../core/slots/placement.js';
 import { unpackVisit } from './packed-visit.js';
 import { curvesText } from './curves-document.js';
 import { TermStore } from './terms.js';

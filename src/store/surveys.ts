@@ -1,7 +1,7 @@
 import type Database from 'libsql';
-import { NotFoundError } from '../core/errors.js';
-import type { SurveyEntry, SurveyHead, SurveyPlan } from '../core/survey.js';
-import type { View } from '../core/view.js';
+import { NotFoundError } from '../core/base/errors.js';
+import type { SurveyEntry, SurveyHead, SurveyPlan } from '../core/survey/survey.js';
+import type { View } from '../core/visitors/view.js';
 import { toHead } from './rows.js';
 import type { SurveyRow } from './rows.js';
 

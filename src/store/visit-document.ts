@@ -1,6 +1,6 @@
-import type { ImageResponse } from '../core/image-file.js';
-import type { Markup, Placement } from '../core/placement.js';
-import type { AnswerFacts, PlacementShape } from '../core/survey-tables.js';
+import type { ImageResponse } from '../core/survey/image-file.js';
+import type { Markup, Placement } from '../core/slots/placement.js';
+import type { ResponseFacts, PlacementShape } from '../core/survey/survey-tables.js';
 
 /** What one visit found. */
 export interface VisitFacts {
@@ -135,8 +135,8 @@ export function readAlt(text: string): string {
   return text.slice('alt '.length);
 }
 
-export function readAnswer(text: string): AnswerFacts {
+export function readAnswer(text: string): ResponseFacts {
   // Answers that were kept before the initiator was have none.
-  const answer = JSON.parse(text) as Omit<AnswerFacts, 'initiator'> & Partial<AnswerFacts>;
+  const answer = JSON.parse(text) as Omit<ResponseFacts, 'initiator'> & Partial<ResponseFacts>;
   return { ...answer, initiator: answer.initiator ?? 'other' };
 }

@@ -2,7 +2,7 @@ import { existsSync, mkdirSync, statSync } from 'node:fs';
 import { readdir } from 'node:fs/promises';
 import { join, relative } from 'node:path';
 import Database from 'libsql';
-import { LynxError, WorkspaceError, messageOf } from '../core/errors.js';
+import { LynxError, WorkspaceError, messageOf } from '../core/base/errors.js';
 import { BodyStore } from './bodies.js';
 import { EncodeStore } from './encodes.js';
 import { ImageStore } from './images.js';

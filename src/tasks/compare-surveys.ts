@@ -1,6 +1,6 @@
-import type { Policy } from '../core/policy.js';
-import { compareSurveys } from '../core/survey-comparison.js';
-import type { ComparedSurveys } from '../core/survey-comparison.js';
+import type { Policy } from '../core/policy/policy.js';
+import { compareSurveys } from '../core/rank/survey-comparison.js';
+import type { ComparedSurveys } from '../core/rank/survey-comparison.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';

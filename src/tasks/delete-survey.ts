@@ -1,4 +1,4 @@
-import type { SurveyHead } from '../core/survey.js';
+import type { SurveyHead } from '../core/survey/survey.js';
 import type { Workspace } from '../store/workspace.js';
 
 /**

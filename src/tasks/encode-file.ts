@@ -1,9 +1,9 @@
-import { messageOf } from '../core/errors.js';
-import { failedEncode, noSteps } from '../core/failed-encode.js';
-import type { ImageFile } from '../core/image-file.js';
-import type { Policy } from '../core/policy.js';
-import type { Size } from '../core/size.js';
-import type { Encoded } from '../core/survey.js';
+import { messageOf } from '../core/base/errors.js';
+import { failedEncode, noSteps } from '../core/survey/failed-encode.js';
+import type { ImageFile } from '../core/survey/image-file.js';
+import type { Policy } from '../core/policy/policy.js';
+import type { Size } from '../core/base/size.js';
+import type { Encoded } from '../core/survey/encoded.js';
 import { encodeKey } from '../images/encode-key.js';
 import { tidy } from '../images/facts.js';
 import { contentHashOf } from '../images/hash.js';
@@ -52,7 +52,7 @@ async function encodeOne(
 async function vector(
   workspace: Workspace,
   body: Buffer,
-): Promise<Omit<Encoded, 'contentHash' | 'need' | 'trials'>> {
+): Promise<Omit<Encoded, 'contentHash' | 'need' | 'attempts'>> {
   const optimised = await optimiseVector(body);
   const resultHash = optimised && contentHashOf(optimised);
   if (optimised && resultHash) await workspace.bodies.keep(resultHash, optimised);

@@ -1,9 +1,9 @@
-import { pageStoryOf } from '../core/page-story.js';
-import type { PageStory } from '../core/page-story.js';
-import type { Policy } from '../core/policy.js';
-import type { RankSheet } from '../core/rank-view.js';
-import { findSubject } from '../core/subject.js';
-import type { RankedImage } from '../core/ranked-image.js';
+import { pageStoryOf } from '../core/rank/page-story.js';
+import type { PageStory } from '../core/rank/page-story.js';
+import type { Policy } from '../core/policy/policy.js';
+import type { RankResult } from '../core/rank/rank-view.js';
+import { findSubject } from '../core/rank/subject.js';
+import type { RankedImage } from '../core/rank/ranked-image.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
@@ -14,9 +14,9 @@ export type Explanation =
       readonly kind: 'image';
       readonly image: RankedImage;
       readonly others: readonly RankedImage[];
-      readonly sheet: RankSheet;
+      readonly sheet: RankResult;
     }
-  | { readonly kind: 'page'; readonly story: PageStory; readonly sheet: RankSheet };
+  | { readonly kind: 'page'; readonly story: PageStory; readonly sheet: RankResult };
 
 /**
  * Tells everything that a survey knows of one image or page.
@@ -38,7 +38,7 @@ export async function explain(
   const { page } = found;
   const only = { pages: [page.url] };
   const narrowed = await rank(workspace, label, policy, { ...options, only });
-  const placements = [...narrowed.facts.placements];
+  const placements = [...narrowed.ledger.facts.placements];
   return {
     kind: 'page',
     story: pageStoryOf(page, narrowed.images, placements, policy),

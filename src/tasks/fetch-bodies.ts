@@ -1,6 +1,6 @@
 import pLimit from 'p-limit';
-import { messageOf } from '../core/errors.js';
-import type { SurveyHead } from '../core/survey.js';
+import { messageOf } from '../core/base/errors.js';
+import type { SurveyHead } from '../core/survey/survey.js';
 import { contentHashOf } from '../images/hash.js';
 import type { FetchedFile } from '../crawl/fetch-file.js';
 import type { Workspace } from '../store/workspace.js';

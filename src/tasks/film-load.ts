@@ -1,8 +1,8 @@
 import type { Browser } from 'playwright-core';
 import { coldLoad } from '../browser/cold-load.js';
 import type { LoadOrder, Shot } from '../browser/cold-load.js';
-import { completenessOf } from '../core/film.js';
-import type { Film } from '../core/film.js';
+import { completenessOf } from '../core/pixels/film.js';
+import type { Film } from '../core/pixels/film.js';
 import { readLuma } from '../images/picture.js';
 
 /**

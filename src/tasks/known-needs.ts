@@ -1,6 +1,6 @@
-import { needsOfPlacements } from '../core/placement-needs.js';
-import type { Policy } from '../core/policy.js';
-import { rankImages } from '../core/ranking.js';
+import { needsOfPlacements } from '../core/waste/placement-needs.js';
+import type { Policy } from '../core/policy/policy.js';
+import { rankImages } from '../core/rank/ranking.js';
 import type { Workspace } from '../store/workspace.js';
 import { weigh } from './weigh.js';
 

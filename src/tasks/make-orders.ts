@@ -1,20 +1,20 @@
 import pLimit from 'p-limit';
-import { noSteps } from '../core/failed-encode.js';
-import type { EncodedFormat, Nature, Policy } from '../core/policy.js';
-import type { NotMade } from '../core/refit-manifest.js';
-import type { MadeOrder, MadeVariant, RefitOrder } from '../core/refit-order.js';
-import type { Size } from '../core/size.js';
+import { noSteps } from '../core/survey/failed-encode.js';
+import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
+import type { NotMade } from '../core/refit/refit-manifest.js';
+import type { MadeJob, MadeVariant, RefitJob } from '../core/refit/refit-job.js';
+import type { Size } from '../core/base/size.js';
 import { picturesAtOnce } from '../images/at-once.js';
 import { encodeKey } from '../images/encode-key.js';
 import { contentHashOf } from '../images/hash.js';
-import { trialOf } from '../images/trial.js';
+import { attemptOf } from '../images/attempt.js';
 import type { VariantMade, VariantWish } from '../images/variants.js';
 import type { Workspace } from '../store/workspace.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 
-export interface MadeOrders<Order extends RefitOrder> {
-  readonly orders: readonly (Omit<Order, 'variants'> & MadeOrder)[];
+export interface MadeOrders<Order extends RefitJob> {
+  readonly orders: readonly (Omit<Order, 'variants'> & MadeJob)[];
   readonly notMade: readonly NotMade[];
 }
 
@@ -25,7 +25,7 @@ export type ReadBody = (contentHash: string) => Promise<Buffer>;
  * Makes all that is ordered of images, each once: what the workspace holds from an earlier refit is not made again. A
  * variant that is not smaller than the original is left out.
  */
-export async function makeOrders<Order extends RefitOrder>(
+export async function makeOrders<Order extends RefitJob>(
   workspace: Workspace,
   orders: readonly Order[],
   policy: Policy,
@@ -63,12 +63,12 @@ export async function makeOrders<Order extends RefitOrder>(
 type Result = Pick<MadeVariant, 'resultHash' | 'bytes'>;
 
 /** Makes all that is ordered of one image. */
-export async function makeOrder<Order extends RefitOrder>(
+export async function makeOrder<Order extends RefitJob>(
   workspace: Workspace,
   order: Order,
   policy: Policy,
   read: ReadBody,
-): Promise<Omit<Order, 'variants'> & MadeOrder> {
+): Promise<Omit<Order, 'variants'> & MadeJob> {
   const { file, variants, credit } = order;
   const maker = new Maker(workspace, order, policy, read);
   const { width, height, format } = file.to;
@@ -90,14 +90,14 @@ export async function makeOrder<Order extends RefitOrder>(
 /** Makes the files of one image; its bytes are read and decoded only when one of them is missing. */
 class Maker {
   readonly #workspace: Workspace;
-  readonly #order: RefitOrder;
+  readonly #order: RefitJob;
   readonly #policy: Policy;
   readonly #read: ReadBody;
   /** What did in one format nearly does in another, and what did at the need nearly does below it. */
   readonly #qualities = new Map<EncodedFormat, number | null>();
   #open: ((wish: VariantWish) => Promise<VariantMade>) | undefined;
 
-  constructor(workspace: Workspace, order: RefitOrder, policy: Policy, read: ReadBody) {
+  constructor(workspace: Workspace, order: RefitJob, policy: Policy, read: ReadBody) {
     this.#workspace = workspace;
     this.#order = order;
     this.#policy = policy;
@@ -115,7 +115,7 @@ class Maker {
     const first = known === undefined ? this.#order.quality : known;
     const quality = isLossless(format) ? null : (first ?? this.#firstQuality(format));
     this.#open ??= await this.#opened();
-    const { made, trials } = await this.#open({ size, format, quality });
+    const { made, attempts } = await this.#open({ size, format, quality });
     const { body } = made;
     if (known === undefined) this.#qualities.set(format, made.quality);
     const resultHash = contentHashOf(body);
@@ -123,7 +123,7 @@ class Maker {
     encodes.add(
       {
         ...{ contentHash, need: size, nature: this.#order.nature, format, resultHash },
-        ...{ trials: trials.map(trialOf), problem: null },
+        ...{ attempts: attempts.map(attemptOf), problem: null },
         steps: { ...noSteps, sameFormat: body.length, best: body.length },
       },
       this.#key(format),

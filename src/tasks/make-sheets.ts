@@ -1,8 +1,8 @@
 import slugify from '@sindresorhus/slugify';
-import { UsageError, messageOf } from '../core/errors.js';
-import { ownFolders } from '../core/refit-order.js';
-import { largestSide, pagesNamed, sheetCandidates } from '../core/sheet-candidates.js';
-import type { SheetImage } from '../core/sheet-candidates.js';
+import { UsageError, messageOf } from '../core/base/errors.js';
+import { ownFolders } from '../core/refit/refit-job.js';
+import { largestSide, pagesNamed, sheetCandidates } from '../core/refit/sheet-candidates.js';
+import type { SheetImage } from '../core/refit/sheet-candidates.js';
 import { sheetCss, sheetHtml } from '../output/sheet-css.js';
 import type { Sheet, SheetEntry } from '../output/sheet-css.js';
 import type { ReadBody } from './make-orders.js';

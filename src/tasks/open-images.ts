@@ -1,9 +1,9 @@
-import { accessHeaders } from '../core/access.js';
-import type { Access } from '../core/access.js';
+import { accessHeaders } from '../core/address/access.js';
+import type { Access } from '../core/address/access.js';
 import { fetchFile } from '../crawl/fetch-file.js';
 import type { FetchedFile } from '../crawl/fetch-file.js';
 import { robotName } from '../crawl/robots.js';
-import type { HostMap } from '../browser/launch.js';
+import type { HostMap } from '../browser/host-map.js';
 import type { Workspace } from '../store/workspace.js';
 import { openStarts } from './starts.js';
 import type { OpenStarts } from './starts.js';

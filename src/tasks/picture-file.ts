@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import type { Session } from '../core/session.js';
+import type { Session } from '../core/load/session.js';
 import type { Workspace } from '../store/workspace.js';
 
 /** Where the picture of a session's page lies, as it looked at the end of its first cold load. */

@@ -1,10 +1,11 @@
-import { narrowFacts } from '../core/filter.js';
-import type { VisitFilter } from '../core/filter.js';
-import { needsOfPlacements } from '../core/placement-needs.js';
-import type { Policy } from '../core/policy.js';
-import { rankImages } from '../core/ranking.js';
-import type { RankOptions, Ranking } from '../core/ranking.js';
-import type { Encoded, SurveyHead, SurveyedPage } from '../core/survey.js';
+import { narrowFacts } from '../core/rank/filter.js';
+import type { VisitFilter } from '../core/rank/filter.js';
+import { needsOfPlacements } from '../core/waste/placement-needs.js';
+import type { Policy } from '../core/policy/policy.js';
+import { rankImages } from '../core/rank/ranking.js';
+import type { RankOptions, Ranking } from '../core/rank/ranking.js';
+import type { SurveyHead, SurveyedPage } from '../core/survey/survey.js';
+import type { Encoded } from '../core/survey/encoded.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
 import { weigh } from './weigh.js';

@@ -1,9 +1,9 @@
 import { readFile, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { messageOf, NotFoundError, UsageError } from '../core/errors.js';
-import { readHar } from '../core/har-reading.js';
-import type { HarReading } from '../core/har-reading.js';
-import type { Session } from '../core/session.js';
+import { messageOf, NotFoundError, UsageError } from '../core/base/errors.js';
+import { readHar } from '../core/load/har-reading.js';
+import type { HarReading } from '../core/load/har-reading.js';
+import type { Session } from '../core/load/session.js';
 import { isThirdParty } from '../crawl/third-party.js';
 
 /** The sessions of a HAR file, one a page, and what was wrong with the file. */

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { NotFoundError, UsageError, messageOf } from '../core/errors.js';
-import type { SkippedAddress } from '../core/survey.js';
+import { NotFoundError, UsageError, messageOf } from '../core/base/errors.js';
+import type { SkippedAddress } from '../core/survey/survey.js';
 import type { FetchedFile } from '../crawl/fetch-file.js';
 import { maxSitemapBytes, parseSitemap } from '../crawl/sitemap.js';
 import type { Robots } from '../crawl/robots.js';

@@ -1,10 +1,10 @@
 import { existsSync } from 'node:fs';
 import { readFile, readdir, rm } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import { OutputError, messageOf } from '../core/errors.js';
-import { filesOf } from '../core/refit-manifest.js';
-import type { OwnFile, RefitManifest } from '../core/refit-manifest.js';
-import { papers } from '../core/refit-order.js';
+import { OutputError, messageOf } from '../core/base/errors.js';
+import { filesOf } from '../core/refit/refit-manifest.js';
+import type { OwnFile, RefitManifest } from '../core/refit/refit-manifest.js';
+import { papers } from '../core/refit/refit-job.js';
 import { contentHashOf } from '../images/hash.js';
 import { isAbandonedDraft } from '../store/write-whole.js';
 

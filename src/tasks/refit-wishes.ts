@@ -1,12 +1,12 @@
 import slugify from '@sindresorhus/slugify';
 import { readCredits, readRenames } from '../crawl/picture-lists.js';
 import type { ListedPicture } from '../crawl/picture-lists.js';
-import type { Credit } from '../core/credit.js';
-import { UsageError } from '../core/errors.js';
-import { picturesByName } from '../core/picture-names.js';
-import type { NamedPicture, PicturesNamed } from '../core/picture-names.js';
-import type { Policy } from '../core/policy.js';
-import type { Naming } from '../core/refit-names.js';
+import type { Credit } from '../core/refit/credit.js';
+import { UsageError } from '../core/base/errors.js';
+import { picturesByName } from '../core/refit/picture-names.js';
+import type { NamedPicture, PicturesNamed } from '../core/refit/picture-names.js';
+import type { Policy } from '../core/policy/policy.js';
+import type { Naming } from '../core/refit/refit-names.js';
 import { encodeKey } from '../images/encode-key.js';
 import { contentHashOf } from '../images/hash.js';
 

@@ -1,7 +1,7 @@
 import pLimit from 'p-limit';
-import { ownFolders, papers } from '../core/refit-order.js';
-import type { MadeOrder } from '../core/refit-order.js';
-import { formatSize } from '../core/size.js';
+import { ownFolders, papers } from '../core/refit/refit-job.js';
+import type { MadeJob } from '../core/refit/refit-job.js';
+import { formatSize } from '../core/base/size.js';
 import { picturesAtOnce } from '../images/at-once.js';
 import type { ReviewCrops } from '../images/review-crops.js';
 import { reviewHtml } from '../output/html/review.js';
@@ -18,7 +18,7 @@ const pictured = 4;
 
 /** What is told of one picture. */
 interface Reviewed {
-  readonly order: MadeOrder;
+  readonly order: MadeJob;
   readonly crops: ReviewCrops;
 }
 
@@ -30,7 +30,7 @@ interface Reviewed {
  */
 export async function reviewRefit(
   workspace: Workspace,
-  orders: readonly MadeOrder[],
+  orders: readonly MadeJob[],
   read: ReadBody,
   { signal, onProgress = noProgress }: TaskOptions,
 ): Promise<Map<string, string | Buffer>> {
@@ -81,7 +81,7 @@ export async function reviewRefit(
   return files;
 }
 
-function factsOf({ file: { from, to } }: MadeOrder, { similarity }: ReviewCrops): string {
+function factsOf({ file: { from, to } }: MadeJob, { similarity }: ReviewCrops): string {
   const pixels = (size: { width: number | null; height: number | null }) =>
     formatSize({ width: size.width ?? 0, height: size.height ?? 0 });
   return [

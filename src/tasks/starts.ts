@@ -1,5 +1,5 @@
-import { UsageError } from '../core/errors.js';
-import type { HostMap } from '../browser/launch.js';
+import { UsageError } from '../core/base/errors.js';
+import type { HostMap } from '../browser/host-map.js';
 import { serveFolder } from '../crawl/folder-site.js';
 import type { FolderSite } from '../crawl/folder-site.js';
 import { parseStart } from '../crawl/start.js';

@@ -1,5 +1,5 @@
 import type { KeepBody } from '../browser/bodies.js';
-import type { HostMap } from '../browser/launch.js';
+import type { HostMap } from '../browser/host-map.js';
 import { SurveyBrowser } from '../browser/survey-browser.js';
 import type { VisitLimits } from '../browser/visit.js';
 import { readAddressList } from '../crawl/address-list.js';
@@ -10,17 +10,17 @@ import type { Scope } from '../crawl/frontier.js';
 import { Pacer } from '../crawl/pacer.js';
 import { Robots, robotName, robotsLimit } from '../crawl/robots.js';
 import { maxSitemapBytes } from '../crawl/sitemap.js';
-import { accessHeaders, splitCredentials } from '../core/access.js';
-import type { Access } from '../core/access.js';
-import { UsageError } from '../core/errors.js';
-import { missingImages } from '../core/missing-images.js';
-import type { MissingImage } from '../core/missing-images.js';
-import { groupPages } from '../core/page-groups.js';
-import type { NamedGroup } from '../core/page-groups.js';
-import { needsOfPlacements } from '../core/placement-needs.js';
-import type { Policy } from '../core/policy.js';
-import type { SkippedAddress, SurveyHead, SurveyedPage } from '../core/survey.js';
-import type { View } from '../core/view.js';
+import { accessHeaders, splitCredentials } from '../core/address/access.js';
+import type { Access } from '../core/address/access.js';
+import { UsageError } from '../core/base/errors.js';
+import { missingImages } from '../core/survey/missing-images.js';
+import type { MissingImage } from '../core/survey/missing-images.js';
+import { groupPages } from '../core/survey/page-groups.js';
+import type { NamedGroup } from '../core/survey/page-groups.js';
+import { needsOfPlacements } from '../core/waste/placement-needs.js';
+import type { Policy } from '../core/policy/policy.js';
+import type { SkippedAddress, SurveyHead, SurveyedPage } from '../core/survey/survey.js';
+import type { View } from '../core/visitors/view.js';
 import { readImageFacts } from '../images/facts.js';
 import { contentHashOf } from '../images/hash.js';
 import type { Workspace } from '../store/workspace.js';
@@ -214,7 +214,7 @@ async function work(
         visited,
       });
       await ahead?.end();
-      pages.setGroups(head.id, groupPages(pages.shapes(head.id), options.groups));
+      pages.setGroups(head.id, groupPages(pages.sketches(head.id), options.groups));
       if (!signal?.aborted && encodes) {
         const facts = pages.read(head);
         const needs = needsOfPlacements(facts, options.policy);

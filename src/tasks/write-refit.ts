@@ -1,12 +1,17 @@
 import { existsSync } from 'node:fs';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
-import { OutputError, messageOf } from '../core/errors.js';
-import type { NotMade, OwnFile, RefitManifest, RefitVariant } from '../core/refit-manifest.js';
-import type { Collision } from '../core/refit-names.js';
-import { papers } from '../core/refit-order.js';
-import type { KeptFile, MadeOrder, MadeVariant } from '../core/refit-order.js';
-import type { WorkItem } from '../core/worklist.js';
+import { OutputError, messageOf } from '../core/base/errors.js';
+import type {
+  NotMade,
+  OwnFile,
+  RefitManifest,
+  RefitVariant,
+} from '../core/refit/refit-manifest.js';
+import type { Collision } from '../core/refit/refit-names.js';
+import { papers } from '../core/refit/refit-job.js';
+import type { KeptFile, MadeJob, MadeVariant } from '../core/refit/refit-job.js';
+import type { WorkItem } from '../core/refit/worklist.js';
 import { contentHashOf } from '../images/hash.js';
 import { writeWhole } from '../store/write-whole.js';
 import type { Workspace } from '../store/workspace.js';
@@ -18,7 +23,7 @@ import { ownFiles, refuseForeign, removeDrafts, hashOfFile } from './refit-folde
 /** What a refit has made, ready to be written. */
 export interface RefitWork {
   readonly survey: string | null;
-  readonly orders: readonly MadeOrder[];
+  readonly orders: readonly MadeJob[];
   readonly kept: readonly KeptFile[];
   readonly notMade: readonly NotMade[];
   readonly collisions: readonly Collision[];

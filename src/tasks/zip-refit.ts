@@ -1,6 +1,6 @@
-import { OutputError, messageOf } from '../core/errors.js';
-import { filesOf } from '../core/refit-manifest.js';
-import { papers } from '../core/refit-order.js';
+import { OutputError, messageOf } from '../core/base/errors.js';
+import { filesOf } from '../core/refit/refit-manifest.js';
+import { papers } from '../core/refit/refit-job.js';
 import { zipFiles } from '../store/zip-files.js';
 import type { RefitResult } from './write-refit.js';
 

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { launchBrowser } from '../../src/browser/launch.js';
 import { NetworkRecorder } from '../../src/browser/network-recorder.js';
 import { toPageRequest } from '../../src/browser/recorded-request.js';
-import type { PageRequest } from '../../src/core/request.js';
+import type { PageRequest } from '../../src/core/load/request.js';
 import { photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';
 import type { Answer } from '../support/server.js';

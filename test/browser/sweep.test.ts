@@ -6,7 +6,7 @@ import { contextFor, launchBrowser } from '../../dist/src/browser/launch.js';
 import { firstWidths, sweepRange } from '../../dist/src/browser/sweep.js';
 import { Visitor } from '../../dist/src/browser/visit.js';
 import type { Visit } from '../../dist/src/browser/visit.js';
-import { slotWidthAt } from '../../src/core/slot-curve.js';
+import { slotWidthAt } from '../../src/core/slots/slot-curve.js';
 import { contentHashOf } from '../../src/images/hash.js';
 import { photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';

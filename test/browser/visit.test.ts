@@ -7,7 +7,7 @@ import { networkWords } from '../../dist/src/browser/navigate.js';
 import { openWindow } from '../../dist/src/browser/own-window.js';
 import { Visitor } from '../../dist/src/browser/visit.js';
 import type { Visit, VisitLimits } from '../../dist/src/browser/visit.js';
-import type { View } from '../../src/core/view.js';
+import type { View } from '../../src/core/visitors/view.js';
 import { contentHashOf } from '../../src/images/hash.js';
 import { photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';

@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { defaultPolicy } from '../../src/core/policy.js';
-import type { Policy } from '../../src/core/policy.js';
+import { defaultPolicy } from '../../src/core/policy/policy.js';
+import type { Policy } from '../../src/core/policy/policy.js';
 import { readImageFacts } from '../../src/images/facts.js';
 import { natureOf } from '../../src/images/nature.js';
 import { encodeNeeded } from '../../src/images/needed.js';
@@ -42,22 +42,22 @@ describe('encodeNeeded', () => {
   it('keeps the format when the policy allows no other', async () => {
     const body = await photograph(600, 400).jpeg().toBuffer();
     const policy = { ...defaultPolicy, formats: [] };
-    const { format, steps, trials } = await neededFor(body, 300, 200, policy);
+    const { format, steps, attempts } = await neededFor(body, 300, 200, policy);
     expect(format).toBe('jpeg');
     expect(steps.best).toBe(steps.sameFormat);
-    expect(new Set(trials.map((trial) => trial.format))).toEqual(new Set(['jpeg']));
+    expect(new Set(attempts.map((attempt) => attempt.format))).toEqual(new Set(['jpeg']));
   });
 
   it('takes the lowest quality that was tried and is alike enough, and of the formats the smallest', async () => {
     const body = await scene(900, 600).jpeg({ quality: 95 }).toBuffer();
     const policy: Policy = { ...defaultPolicy, formats: ['webp', 'avif'], similarity: 0.98 };
-    const { format, steps, trials } = await neededFor(body, 450, 300, policy);
-    const good = trials.filter(({ similarity }) => similarity >= 0.98);
+    const { format, steps, attempts } = await neededFor(body, 450, 300, policy);
+    const good = attempts.filter(({ similarity }) => similarity >= 0.98);
     const smallest = Math.min(...good.map(({ bytes }) => bytes));
     expect(steps.best).toBe(smallest);
     expect(good.find(({ bytes }) => bytes === smallest)?.format).toBe(format);
     for (const kind of policy.formats) {
-      const qualities = trials.filter((trial) => trial.format === kind);
+      const qualities = attempts.filter((attempt) => attempt.format === kind);
       expect(qualities.length).toBeGreaterThan(0);
       expect(qualities.length).toBeLessThanOrEqual(4);
     }

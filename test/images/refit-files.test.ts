@@ -1,8 +1,8 @@
 import ExifReader from 'exifreader';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { noCredit } from '../../src/core/credit.js';
-import { defaultPolicy } from '../../src/core/policy.js';
+import { noCredit } from '../../src/core/refit/credit.js';
+import { defaultPolicy } from '../../src/core/policy/policy.js';
 import { readCredit } from '../../src/images/credit.js';
 import { readImageFacts } from '../../src/images/facts.js';
 import { encodeNeeded } from '../../src/images/needed.js';

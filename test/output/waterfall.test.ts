@@ -1,14 +1,14 @@
 import { SaxesParser } from 'saxes';
 import { describe, expect, it } from 'vitest';
-import { noMarkers } from '../../src/core/markers.js';
-import { chooseRequests } from '../../src/core/request-view.js';
-import type { PageRequest, Phases } from '../../src/core/request.js';
-import type { RequestChoice } from '../../src/core/request-view.js';
-import type { Run } from '../../src/core/session.js';
+import { noMarkers } from '../../src/core/load/markers.js';
+import { chooseRequests } from '../../src/core/load/request-view.js';
+import type { PageRequest, Phases } from '../../src/core/load/request.js';
+import type { RequestChoice } from '../../src/core/load/request-view.js';
+import type { Run } from '../../src/core/load/session.js';
 import { pageRequest } from '../support/page-request.js';
 import { waterfallSvg } from '../../src/output/svg/waterfall.js';
 import { waterfallPairSvg } from '../../src/output/svg/waterfall-pair.js';
-import { matchRequests } from '../../src/core/request-matching.js';
+import { matchRequests } from '../../src/core/load/request-matching.js';
 import { barCells, drawWaterfall } from '../../src/output/terminal/waterfall.js';
 
 function request(url: string, start: number, phases: Partial<Phases>): PageRequest {

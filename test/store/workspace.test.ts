@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { unshaped } from '../../src/core/network.js';
-import { noBytes } from '../../src/core/request.js';
-import { defaultViews } from '../../src/core/view.js';
+import { unshaped } from '../../src/core/visitors/network.js';
+import { noBytes } from '../../src/core/load/request.js';
+import { defaultViews } from '../../src/core/visitors/view.js';
 import { Workspace } from '../../src/store/workspace.js';
 import { temporaryFolder } from '../support/folder.js';
 import { plainFile as file } from '../support/image-file.js';
@@ -136,7 +136,7 @@ describe('Workspace', () => {
     expect([...facts.responses]).toEqual(responses.map((one) => ({ ...one, page, view })));
     expect([...facts.placements]).toEqual(placements.map((one) => ({ ...one, page, view })));
     expect(facts.placements.curveAt(0)).toEqual(record.curves[0]!.pieces);
-    expect(second.pages.shapes(head.id)).toEqual([{ url: page, shape: record.shape }]);
+    expect(second.pages.sketches(head.id)).toEqual([{ url: page, sketch: record.shape }]);
     expect(second.pages.skipped(head.id)).toEqual([
       { url: 'http://a.test/b.pdf', reason: 'a .pdf file' },
     ]);
@@ -238,7 +238,7 @@ describe('Workspace', () => {
       format: 'webp' as const,
       steps: { metadata: 0, exponent: 0.7, sameFormat: 200, best: 100 },
       nature: 'photograph' as const,
-      trials: [],
+      attempts: [],
       resultHash: 'c'.repeat(64),
       problem: null,
     };

@@ -1,4 +1,4 @@
-import type { ImageFile } from '../../src/core/image-file.js';
+import type { ImageFile } from '../../src/core/survey/image-file.js';
 
 /** An image file of which nothing is out of the ordinary. */
 export const plainFile: ImageFile = {

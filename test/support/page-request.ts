@@ -1,5 +1,5 @@
-import { noPhases, phaseNames } from '../../src/core/request.js';
-import type { PageRequest, Phases } from '../../src/core/request.js';
+import { noPhases, phaseNames } from '../../src/core/load/request.js';
+import type { PageRequest, Phases } from '../../src/core/load/request.js';
 
 /** A request as it might have been, with its end where its phases put it. */
 export function pageRequest(

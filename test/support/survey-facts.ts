@@ -1,10 +1,11 @@
 import fc from 'fast-check';
-import type { ImageFile, ImageResponse } from '../../src/core/image-file.js';
-import type { Placement } from '../../src/core/placement.js';
-import type { Encoded, SurveyFacts, SurveyedPage } from '../../src/core/survey.js';
-import { noBytes } from '../../src/core/request.js';
+import type { ImageFile, ImageResponse } from '../../src/core/survey/image-file.js';
+import type { Placement } from '../../src/core/slots/placement.js';
+import type { SurveyFacts, SurveyedPage } from '../../src/core/survey/survey.js';
+import type { Encoded } from '../../src/core/survey/encoded.js';
+import { noBytes } from '../../src/core/load/request.js';
 import { tablesOf } from './tables.js';
-import { defaultViews } from '../../src/core/view.js';
+import { defaultViews } from '../../src/core/visitors/view.js';
 
 /** One image file of a made-up survey. */
 export interface FileSketch {
@@ -158,7 +159,7 @@ function encodedOf({ best, shown, readable, slotWidth }: FileSketch, hash: strin
       nature: 'photograph',
       format: 'webp',
       steps: { metadata: 10, exponent: 0.7, sameFormat: best + 10, best },
-      trials: [],
+      attempts: [],
       resultHash: 'x',
       problem: null,
     },

@@ -1,15 +1,15 @@
-import type { ImageFile, ImageResponse } from '../../src/core/image-file.js';
-import type { Placement } from '../../src/core/placement.js';
-import type { CurvePiece } from '../../src/core/slot-curve.js';
+import type { ImageFile, ImageResponse } from '../../src/core/survey/image-file.js';
+import type { Placement } from '../../src/core/slots/placement.js';
+import type { CurvePiece } from '../../src/core/slots/slot-curve.js';
 import {
-  answerColumns,
-  AnswerTable,
+  responseColumns,
+  ResponseTable,
   Dictionary,
   placementColumns,
   PlacementTable,
-} from '../../src/core/survey-tables.js';
-import type { AnswerFacts, PlacementShape } from '../../src/core/survey-tables.js';
-import type { SurveyFacts, SurveyedVisit } from '../../src/core/survey.js';
+} from '../../src/core/survey/survey-tables.js';
+import type { ResponseFacts, PlacementShape } from '../../src/core/survey/survey-tables.js';
+import type { SurveyFacts, SurveyedVisit } from '../../src/core/survey/survey.js';
 
 type Tables = Pick<SurveyFacts, 'visits' | 'placements' | 'responses'>;
 
@@ -34,23 +34,23 @@ export function tablesOf(
   const shapes = new Dictionary((text: string) => JSON.parse(text) as PlacementShape);
   const texts = new Dictionary((text: string) => text);
   const curves = new Dictionary((curve: readonly CurvePiece[]) => curve);
-  const answers = new Dictionary((text: string) => JSON.parse(text) as AnswerFacts);
+  const answers = new Dictionary((text: string) => JSON.parse(text) as ResponseFacts);
   const placed = inOrder(placements).map((placement) => {
     const { page, view, url, contentHash, ...shape } = placement;
     const alt = shape.markup?.alt ?? null;
     const swept = curveOf(placement);
     return {
       visit: placeIn(placement),
-      shape: shapes.placeOf(JSON.stringify(shape)),
-      url: texts.placeOf(url),
-      alt: alt === null ? -1 : texts.placeOf(alt),
+      shape: shapes.indexOf(JSON.stringify(shape)),
+      url: texts.indexOf(url),
+      alt: alt === null ? -1 : texts.indexOf(alt),
       file: hashes.indexOf(contentHash ?? ''),
-      curve: swept ? curves.placeOf(swept) : -1,
+      curve: swept ? curves.indexOf(swept) : -1,
     };
   });
   const answered = inOrder(responses).map((response) => {
     const { page, view, ...answer } = response;
-    const place = answers.placeOf(JSON.stringify(answer));
+    const place = answers.indexOf(JSON.stringify(answer));
     const file = hashes.indexOf(answer.contentHash ?? '');
     return { visit: placeIn(response), answer: place, file };
   });
@@ -63,7 +63,7 @@ export function tablesOf(
   return {
     visits,
     placements: new PlacementTable(columnsOf(placementColumns, placed), lists, visits, hashes),
-    responses: new AnswerTable(columnsOf(answerColumns, answered), answers.values, visits),
+    responses: new ResponseTable(columnsOf(responseColumns, answered), answers.values, visits),
   };
 }
 

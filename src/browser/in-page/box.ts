@@ -1,4 +1,4 @@
-import type { Size } from '../../core/size.js';
+import type { Size } from '../../core/base/size.js';
 import type { Spot } from './probed.js';
 
 type Edge = 'border-box' | 'padding-box' | 'content-box';

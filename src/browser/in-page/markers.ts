@@ -1,6 +1,6 @@
-import { keptAddress } from '../../core/address.js';
-import type { Task } from '../../core/interactive.js';
-import type { LargestContent } from '../../core/session.js';
+import { keptAddress } from '../../core/address/address.js';
+import type { Task } from '../../core/load/interactive.js';
+import type { LargestContent } from '../../core/load/session.js';
 import { scrolledAt } from './scroll.js';
 import { selectorOf } from './selector.js';
 

@@ -1,4 +1,4 @@
-import type { Markup } from '../../core/placement.js';
+import type { Markup } from '../../core/slots/placement.js';
 import { pixels } from './box.js';
 
 const maxText = 2_000;

@@ -1,4 +1,4 @@
-import { keptAddress } from '../../core/address.js';
+import { keptAddress } from '../../core/address/address.js';
 import { inFirstScreen, isAside, isShown } from './box.js';
 import type { FirstScreen } from './box.js';
 import * as elements from './kinds/elements.js';

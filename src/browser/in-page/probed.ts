@@ -1,5 +1,5 @@
-import type { Placement } from '../../core/placement.js';
-import type { Size } from '../../core/size.js';
+import type { Placement } from '../../core/slots/placement.js';
+import type { Size } from '../../core/base/size.js';
 
 /** A placement as the page alone can know it. */
 export type ProbedPlacement = Omit<

@@ -1,4 +1,4 @@
-import { sketchSize } from '../../core/page-groups.js';
+import { sketchSize } from '../../core/survey/page-groups.js';
 
 /** Elements that are looked at; what a template makes is seen long before. */
 const maxElements = 5_000;

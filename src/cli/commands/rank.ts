@@ -1,6 +1,6 @@
 import { array, object, string } from 'yup';
-import { groupings } from '../../core/groupings.js';
-import { orders } from '../../core/rank-view.js';
+import { groupings } from '../../core/rank/groupings.js';
+import { sortKeys } from '../../core/rank/rank-view.js';
 import { oneOf, textList, wholeNumber, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
 import { shared } from '../common-options.js';
@@ -14,7 +14,7 @@ export const schema = object({
   survey: shared.survey.check,
   by: oneOf(groupings),
   top: wholeNumber(1, 1_000_000),
-  sort: oneOf(orders).default('waste'),
+  sort: oneOf(sortKeys).default('waste'),
   where: array().of(string().defined()).default([]),
   page: textList('a pattern like /journal/*').default([]),
   group: textList('the name of a page group').default([]),
@@ -31,7 +31,7 @@ export const rankCommand = defineCommand({
     survey: shared.survey.option,
     by: { describe: `Sum up by ${groupings.join(', ')} [family]`, ...text },
     top: { describe: `Show so many rows [${usualRows}, files 20]`, ...text },
-    sort: { describe: `Sort by ${orders.join(', ')} [waste]`, ...text },
+    sort: { describe: `Sort by ${sortKeys.join(', ')} [waste]`, ...text },
     where: { describe: `Look only at: ${filterWords}`, ...text, array: true },
     page: { describe: 'Look only at pages with this address or pattern', ...text, array: true },
     group: { describe: 'Look only at page groups of this name or pattern', ...text, array: true },

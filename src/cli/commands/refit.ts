@@ -1,5 +1,5 @@
 import { array, object, string } from 'yup';
-import { isNamePattern } from '../../core/refit-names.js';
+import { isNamePattern } from '../../core/refit/refit-names.js';
 import { defineCommand } from '../command.js';
 import { shortText, textList, wholeNumber, yesOrNo } from '../checks.js';
 import { shared } from '../common-options.js';

@@ -1,10 +1,10 @@
-import { conditionsLine } from '../../core/conditions.js';
-import { PageError, SettingError, UsageError } from '../../core/errors.js';
-import { describeNetwork } from '../../core/network.js';
-import { loadFindingsOf } from '../../core/load-findings/index.js';
-import type { Policy } from '../../core/policy.js';
-import { chooseRequests } from '../../core/request-view.js';
-import { medianRun, summariseSession } from '../../core/session.js';
+import { conditionsLine } from '../../core/visitors/conditions.js';
+import { PageError, SettingError, UsageError } from '../../core/base/errors.js';
+import { describeNetwork } from '../../core/visitors/network.js';
+import { loadFindingsOf } from '../../core/findings/load/index.js';
+import type { Policy } from '../../core/policy/policy.js';
+import { chooseRequests } from '../../core/load/request-view.js';
+import { medianRun, summariseSession } from '../../core/load/session.js';
 import { clockDocument, clockSetDocument } from '../../output/json/clock.js';
 import { requestsCsv } from '../../output/request-table.js';
 import { filmStripSvg } from '../../output/svg/film-strip.js';

@@ -1,8 +1,8 @@
-import { conditionsLine } from '../../core/conditions.js';
-import { UsageError } from '../../core/errors.js';
-import { chooseRequests, lengthOf } from '../../core/request-view.js';
-import type { RequestChoice } from '../../core/request-view.js';
-import { medianRun } from '../../core/session.js';
+import { conditionsLine } from '../../core/visitors/conditions.js';
+import { UsageError } from '../../core/base/errors.js';
+import { chooseRequests, lengthOf } from '../../core/load/request-view.js';
+import type { RequestChoice } from '../../core/load/request-view.js';
+import { medianRun } from '../../core/load/session.js';
 import { compareDocument } from '../../output/json/compare.js';
 import { compareCsv, compareMarkdown } from '../../output/compare-table.js';
 import { plainText } from '../../output/plain-text.js';

@@ -1,8 +1,8 @@
 import { once } from 'node:events';
 import { clockDocument } from '../../output/json/clock.js';
 import { compareDocument } from '../../output/json/compare.js';
-import { defaultPolicy } from '../../core/policy.js';
-import { rowsOf } from '../../core/rank-view.js';
+import { defaultPolicy } from '../../core/policy/policy.js';
+import { rowsOf } from '../../core/rank/rank-view.js';
 import { rankDocument } from '../../output/json/rank.js';
 import { surveyDocument } from '../../output/json/survey.js';
 import { drawSession } from '../../output/terminal/clock.js';

@@ -1,5 +1,5 @@
-import { UsageError } from '../../core/errors.js';
-import { fixOf } from '../../core/fix.js';
+import { UsageError } from '../../core/base/errors.js';
+import { fixOf } from '../../core/refit/fix.js';
 import { imageStoryDocument, pageStoryDocument } from '../../output/json/explain.js';
 import { slotCurveSvg } from '../../output/svg/slot-curve.js';
 import { drawImage, drawPage } from '../../output/terminal/explain.js';

@@ -1,4 +1,4 @@
-import { rowsOf } from '../../core/rank-view.js';
+import { rowsOf } from '../../core/rank/rank-view.js';
 import { rankDocument } from '../../output/json/rank.js';
 import { rankCsv, rankMarkdown } from '../../output/rank-table.js';
 import { drawRanking } from '../../output/terminal/rank.js';

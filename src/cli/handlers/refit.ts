@@ -1,5 +1,5 @@
 import type { InferType } from 'yup';
-import { UsageError } from '../../core/errors.js';
+import { UsageError } from '../../core/base/errors.js';
 import { drawRefit } from '../../output/terminal/refit.js';
 import type { RefitResult } from '../../tasks/write-refit.js';
 import type { Handler } from '../command.js';

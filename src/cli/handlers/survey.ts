@@ -1,8 +1,8 @@
 import type { InferType } from 'yup';
-import { viewsOfAudience } from '../../core/audience.js';
-import { SettingError, UsageError } from '../../core/errors.js';
-import { chooseViews } from '../../core/view.js';
-import type { View } from '../../core/view.js';
+import { viewsOfAudience } from '../../core/visitors/audience.js';
+import { SettingError, UsageError } from '../../core/base/errors.js';
+import { chooseViews } from '../../core/visitors/view.js';
+import type { View } from '../../core/visitors/view.js';
 import { surveyDocument } from '../../output/json/survey.js';
 import { drawSurvey } from '../../output/terminal/survey.js';
 import { accessesOf } from '../access-settings.js';

@@ -1,4 +1,4 @@
-import { UsageError } from '../../core/errors.js';
+import { UsageError } from '../../core/base/errors.js';
 import { surveysDocument } from '../../output/json/surveys.js';
 import { drawSurveys } from '../../output/terminal/surveys.js';
 import type { Handler } from '../command.js';

@@ -1,6 +1,6 @@
-import { asMarkup } from '../../core/markup-text.js';
-import type { Region } from '../../core/region.js';
-import type { Size } from '../../core/size.js';
+import { asMarkup } from '../../core/base/markup-text.js';
+import type { Region } from '../../core/base/region.js';
+import type { Size } from '../../core/base/size.js';
 import { plainText } from '../plain-text.js';
 
 /** One picture of a review: where its pieces lie, and what is said of it. */

@@ -1,8 +1,8 @@
-import { unfinishedTime, visuallyCompleteAt } from '../../core/film.js';
-import { weighHosts } from '../../core/host-weights.js';
-import { markerNames } from '../../core/markers.js';
-import { record } from '../../core/record.js';
-import { requestTypes } from '../../core/request.js';
+import { unfinishedTime, visuallyCompleteAt } from '../../core/pixels/film.js';
+import { bytesByHost } from '../../core/load/host-bytes.js';
+import { markerNames } from '../../core/load/markers.js';
+import { record } from '../../core/base/record.js';
+import { requestTypes } from '../../core/load/request.js';
 import type { ClockSheet } from '../terminal/clock.js';
 
 /** A session as the document `zealous-lynx.clock/1`; the requests are those of the median run. */
@@ -26,7 +26,7 @@ export function clockDocument({
       bytes: summary.bytes.median,
       bytesByType: record(requestTypes, (type) => summary.bytesByType[type].median),
     },
-    hosts: weighHosts(medianRun.requests),
+    hosts: bytesByHost(medianRun.requests),
     summary,
     requests: medianRun.requests.map(
       ({ requestHeaders: _, responseHeaders: __, ...request }) => request,

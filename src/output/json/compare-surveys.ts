@@ -1,10 +1,10 @@
-import type { Portion } from '../../core/portion.js';
+import type { Portion } from '../../core/waste/portion.js';
 import type {
   ComparedImage,
   ComparedSurveyPage,
   ComparedSurveys,
   SurveySide,
-} from '../../core/survey-comparison.js';
+} from '../../core/rank/survey-comparison.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** Two surveys as the document `zealous-lynx.compare-surveys/1`. */

@@ -1,8 +1,8 @@
-import type { SessionComparison } from '../../core/comparison.js';
-import type { Looks } from '../../core/looks.js';
-import type { PageRequest } from '../../core/request.js';
-import type { RequestChange } from '../../core/request-matching.js';
-import type { Session } from '../../core/session.js';
+import type { SessionComparison } from '../../core/load/comparison.js';
+import type { Looks } from '../../core/pixels/looks.js';
+import type { PageRequest } from '../../core/load/request.js';
+import type { RequestChange } from '../../core/load/request-matching.js';
+import type { Session } from '../../core/load/session.js';
 
 /** Sessions before and after as the document `zealous-lynx.compare/1`. */
 export function compareDocument(

@@ -1,14 +1,14 @@
-import type { Fix } from '../../core/fix.js';
-import type { PageStory } from '../../core/page-story.js';
-import { wholePortions } from '../../core/portion.js';
-import type { RankSheet } from '../../core/rank-view.js';
-import type { RankedImage } from '../../core/ranked-image.js';
+import type { Fix } from '../../core/refit/fix.js';
+import type { PageStory } from '../../core/rank/page-story.js';
+import { wholePortions } from '../../core/waste/portion.js';
+import type { RankResult } from '../../core/rank/rank-view.js';
+import type { RankedImage } from '../../core/rank/ranked-image.js';
 import { imageDocument } from './rank.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** An image's story as the document `zealous-lynx.explain/1`. */
 export function imageStoryDocument(
-  { survey, pages }: RankSheet,
+  { survey, pages }: RankResult,
   image: RankedImage,
   others: readonly RankedImage[],
   fix: Fix,
@@ -20,7 +20,7 @@ export function imageStoryDocument(
     image: {
       ...imageDocument(image, total),
       nature: image.encoded?.nature ?? null,
-      trials: image.encoded?.trials ?? [],
+      trials: image.encoded?.attempts ?? [],
     },
     fix: {
       steps: fix.steps,
@@ -34,7 +34,7 @@ export function imageStoryDocument(
 }
 
 /** A page's story as the document `zealous-lynx.explain/1`. */
-export function pageStoryDocument({ survey, pages }: RankSheet, story: PageStory) {
+export function pageStoryDocument({ survey, pages }: RankResult, story: PageStory) {
   const { page, images } = story;
   const { rows, total } = wholePortions(images.map(({ perVisit }) => perVisit));
   return {

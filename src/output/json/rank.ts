@@ -1,13 +1,13 @@
-import type { RankRow, RankSheet, RankedRows } from '../../core/rank-view.js';
-import type { Grouping } from '../../core/groupings.js';
-import type { Portion } from '../../core/portion.js';
-import { wholePortions } from '../../core/portion.js';
-import type { RankedImage } from '../../core/ranked-image.js';
-import { totalsOf } from '../../core/ranking.js';
+import type { RankRow, RankResult, RankedRows } from '../../core/rank/rank-view.js';
+import type { Grouping } from '../../core/rank/groupings.js';
+import type { Portion } from '../../core/waste/portion.js';
+import { wholePortions } from '../../core/waste/portion.js';
+import type { RankedImage } from '../../core/rank/ranked-image.js';
+import { totalsOf } from '../../core/rank/ranking.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 export interface RankDocumentSource extends RankedRows {
-  readonly sheet: RankSheet;
+  readonly sheet: RankResult;
   readonly by: Grouping;
   readonly unweighted: boolean;
   /** How many rows, and images, are told. */
@@ -62,7 +62,7 @@ export function imageDocument(image: RankedImage, perVisit: Portion) {
   return {
     url: image.url,
     urls: image.urls,
-    answers: image.answers,
+    answers: image.addressResponses,
     contentHash: file.contentHash,
     mediaType: file.mediaType,
     intrinsic: file.intrinsic,

@@ -1,7 +1,7 @@
-import type { MadeOrder } from '../../core/refit-order.js';
+import type { MadeJob } from '../../core/refit/refit-job.js';
 
 /** Which paths of a refit take the place of which addresses, as the document `zealous-lynx.rewrites/1`. */
-export function rewritesDocument(orders: readonly MadeOrder[]) {
+export function rewritesDocument(orders: readonly MadeJob[]) {
   return {
     format: 'zealous-lynx.rewrites/1',
     rewrites: orders.flatMap(({ file, variants }) => {

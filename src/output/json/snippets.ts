@@ -1,5 +1,5 @@
-import { snippetRules } from '../../core/snippet.js';
-import type { Snippet } from '../../core/snippet.js';
+import { snippetRules } from '../../core/refit/snippet.js';
+import type { Snippet } from '../../core/refit/snippet.js';
 
 /** Markup and styles to paste, as the document `zealous-lynx.snippets/1`. */
 export function snippetsDocument(snippets: readonly Snippet[]) {

@@ -1,4 +1,4 @@
-import type { SurveyHead } from '../../core/survey.js';
+import type { SurveyHead } from '../../core/survey/survey.js';
 
 /** What a survey is, as every document tells it. */
 export function surveyHeadDocument(head: SurveyHead, pages: number) {

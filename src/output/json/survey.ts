@@ -1,5 +1,5 @@
-import type { MissingImage } from '../../core/missing-images.js';
-import type { SkippedAddress, SurveyHead, SurveyedPage } from '../../core/survey.js';
+import type { MissingImage } from '../../core/survey/missing-images.js';
+import type { SkippedAddress, SurveyHead, SurveyedPage } from '../../core/survey/survey.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** What a survey came to. */

@@ -1,4 +1,4 @@
-import type { SurveyEntry } from '../../core/survey.js';
+import type { SurveyEntry } from '../../core/survey/survey.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** The surveys of a workspace as the document `zealous-lynx.surveys/1`; sizes in bytes. */

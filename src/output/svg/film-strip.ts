@@ -1,6 +1,6 @@
-import { momentAt, stepsOfFilm } from '../../core/film.js';
-import type { FilmFrame } from '../../core/film.js';
-import type { Size } from '../../core/size.js';
+import { momentAt, stepsOfFilm } from '../../core/pixels/film.js';
+import type { FilmFrame } from '../../core/pixels/film.js';
+import type { Size } from '../../core/base/size.js';
 import { formatTime } from '../units.js';
 import { box, drawing, text } from './shapes.js';
 

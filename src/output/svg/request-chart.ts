@@ -1,6 +1,6 @@
-import { phaseNames } from '../../core/request.js';
-import type { PageRequest } from '../../core/request.js';
-import type { Markers } from '../../core/markers.js';
+import { phaseNames } from '../../core/load/request.js';
+import type { PageRequest } from '../../core/load/request.js';
+import type { Markers } from '../../core/load/markers.js';
 import { shorten } from '../plain-text.js';
 import { markerLines, phaseColours, requestName, typeLetters } from '../request-words.js';
 import { count, formatBytes, formatTime } from '../units.js';

@@ -1,4 +1,4 @@
-import { asMarkup } from '../../core/markup-text.js';
+import { asMarkup } from '../../core/base/markup-text.js';
 import { plainText } from '../plain-text.js';
 
 /** Coordinates are written to a tenth of a pixel. */

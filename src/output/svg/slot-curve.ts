@@ -1,6 +1,6 @@
-import { slotWidthAt } from '../../core/slot-curve.js';
-import type { CurvePiece } from '../../core/slot-curve.js';
-import type { View } from '../../core/view.js';
+import { slotWidthAt } from '../../core/slots/slot-curve.js';
+import type { CurvePiece } from '../../core/slots/slot-curve.js';
+import type { View } from '../../core/visitors/view.js';
 import { drawing, line, round, text, ticks } from './shapes.js';
 
 /** What a picture of a slot curve shows. */

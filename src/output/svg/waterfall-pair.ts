@@ -1,8 +1,8 @@
-import type { Markers } from '../../core/markers.js';
-import type { PageRequest } from '../../core/request.js';
-import type { RequestChange } from '../../core/request-matching.js';
-import { lengthOf } from '../../core/request-view.js';
-import type { ChosenRequests } from '../../core/request-view.js';
+import type { Markers } from '../../core/load/markers.js';
+import type { PageRequest } from '../../core/load/request.js';
+import type { RequestChange } from '../../core/load/request-matching.js';
+import { lengthOf } from '../../core/load/request-view.js';
+import type { ChosenRequests } from '../../core/load/request-view.js';
 import { shortChange } from '../change-words.js';
 import { chartHead, chartPage, maxRows, pageTop, requestChart } from './request-chart.js';
 import { text } from './shapes.js';

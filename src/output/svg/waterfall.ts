@@ -1,6 +1,6 @@
-import { lengthOf } from '../../core/request-view.js';
-import type { ChosenRequests } from '../../core/request-view.js';
-import type { Markers } from '../../core/markers.js';
+import { lengthOf } from '../../core/load/request-view.js';
+import type { ChosenRequests } from '../../core/load/request-view.js';
+import type { Markers } from '../../core/load/markers.js';
 import { chartHead, chartPage, maxRows, pageTop, requestChart } from './request-chart.js';
 
 /** What a picture of a load shows. */

@@ -1,5 +1,5 @@
-import { causes } from '../../core/waste.js';
-import type { WasteByCause } from '../../core/waste.js';
+import { causes } from '../../core/waste/waste.js';
+import type { WasteByCause } from '../../core/waste/waste.js';
 import { causeTitles } from '../rank-words.js';
 import { formatBytes, formatShare } from '../units.js';
 import { bar, paletteFor } from './style.js';

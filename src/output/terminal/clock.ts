@@ -1,16 +1,16 @@
 import { max, min } from 'simple-statistics';
-import { describeConditions } from '../../core/conditions.js';
-import { markerNames, markerTitles } from '../../core/markers.js';
-import type { Film } from '../../core/film.js';
-import { usableAt } from '../../core/load-findings/index.js';
-import type { LoadFinding } from '../../core/load-findings/load-case.js';
-import { groupBy } from '../../core/group-by.js';
-import { weighHosts } from '../../core/host-weights.js';
-import { chooseRequests } from '../../core/request-view.js';
-import type { RequestChoice } from '../../core/request-view.js';
-import { requestTypes } from '../../core/request.js';
-import type { Run, Session, SessionSummary } from '../../core/session.js';
-import type { Summary } from '../../core/summary.js';
+import { describeConditions } from '../../core/visitors/conditions.js';
+import { markerNames, markerTitles } from '../../core/load/markers.js';
+import type { Film } from '../../core/pixels/film.js';
+import { usableAt } from '../../core/findings/load/index.js';
+import type { LoadFinding } from '../../core/findings/load/load-case.js';
+import { groupBy } from '../../core/base/group-by.js';
+import { bytesByHost } from '../../core/load/host-bytes.js';
+import { chooseRequests } from '../../core/load/request-view.js';
+import type { RequestChoice } from '../../core/load/request-view.js';
+import { requestTypes } from '../../core/load/request.js';
+import type { Run, Session, SessionSummary } from '../../core/load/session.js';
+import type { Summary } from '../../core/base/summary.js';
 import { formatMarker } from '../change-words.js';
 import { plainText, shorten } from '../plain-text.js';
 import { requestName } from '../request-words.js';
@@ -142,7 +142,7 @@ const shownHosts = 5;
 
 /** What each host sent in the median run. */
 function hostTable({ requests }: Run, screen: Screen): string {
-  const hosts = weighHosts(requests);
+  const hosts = bytesByHost(requests);
   const left = hosts.length - shownHosts;
   const rows = hosts
     .slice(0, shownHosts)

@@ -1,4 +1,4 @@
-import type { ComparedSurveys } from '../../core/survey-comparison.js';
+import type { ComparedSurveys } from '../../core/rank/survey-comparison.js';
 import { signed } from '../change-words.js';
 import { plainText, shorten } from '../plain-text.js';
 import { surveyLines } from '../survey-change-table.js';

@@ -1,5 +1,5 @@
-import type { SessionComparison } from '../../core/comparison.js';
-import type { Portion } from '../../core/portion.js';
+import type { SessionComparison } from '../../core/load/comparison.js';
+import type { Portion } from '../../core/waste/portion.js';
 import { count, formatBytes, formatShare, formatTime } from '../units.js';
 import { paletteFor } from './style.js';
 import type { Screen } from './style.js';

@@ -1,10 +1,10 @@
-import { findingTitles } from '../../core/findings/titles.js';
-import type { Fix } from '../../core/fix.js';
-import type { PageStory } from '../../core/page-story.js';
-import type { RankSheet } from '../../core/rank-view.js';
-import type { RankedImage, RankedPlacement } from '../../core/ranked-image.js';
-import { totalBytes } from '../../core/request.js';
-import { formatSize } from '../../core/size.js';
+import { findingTitles } from '../../core/findings/image/titles.js';
+import type { Fix } from '../../core/refit/fix.js';
+import type { PageStory } from '../../core/rank/page-story.js';
+import type { RankResult } from '../../core/rank/rank-view.js';
+import type { RankedImage, RankedPlacement } from '../../core/rank/ranked-image.js';
+import { totalBytes } from '../../core/load/request.js';
+import { formatSize } from '../../core/base/size.js';
 import { pathOf, plainText, shorten } from '../plain-text.js';
 import { originOf, pixelWords } from '../rank-words.js';
 import { count, formatBytes, formatShare } from '../units.js';
@@ -16,7 +16,7 @@ import type { Screen } from './style.js';
 export interface ImageDrawing {
   readonly image: RankedImage;
   readonly others: readonly RankedImage[];
-  readonly sheet: RankSheet;
+  readonly sheet: RankResult;
   readonly fix: Fix;
 }
 
@@ -28,7 +28,7 @@ export function drawImage(drawing: ImageDrawing, top: number, screen: Screen): s
     ...(image.waste ? [wasteLines(image, screen)] : []),
     placementLines(image, sheet, top, screen),
     ...(fix.curve ? [curveLines(fix, sheet, screen)] : []),
-    ...(image.encoded && image.encoded.trials.length > 0 ? [trialLines(image, screen)] : []),
+    ...(image.encoded && image.encoded.attempts.length > 0 ? [attemptLines(image, screen)] : []),
     ...(image.rules.length > 0 ? [ruleLines(image, screen)] : []),
     ...(image.findings.length > 0 ? [findingLines(image, screen)] : []),
     fixLines(fix, image, screen),
@@ -37,7 +37,7 @@ export function drawImage(drawing: ImageDrawing, top: number, screen: Screen): s
   return sections.map((lines) => lines.join('\n')).join('\n\n');
 }
 
-function imageHeading(image: RankedImage, { survey, perVisit }: RankSheet, screen: Screen) {
+function imageHeading(image: RankedImage, { survey, perVisit }: RankResult, screen: Screen) {
   const { bold, dim } = paletteFor(screen);
   const { file } = image;
   const pixels = file.intrinsic ? formatSize(file.intrinsic) : pixelWords(image);
@@ -61,7 +61,7 @@ function wasteLines({ waste }: RankedImage, screen: Screen): string[] {
   ];
 }
 
-function placementLines(image: RankedImage, { survey }: RankSheet, top: number, screen: Screen) {
+function placementLines(image: RankedImage, { survey }: RankResult, top: number, screen: Screen) {
   const { dim } = paletteFor(screen);
   const { placements } = image;
   if (placements.length === 0) return ['No element of any page shows it.'];
@@ -108,7 +108,7 @@ function whereWords({ shown, aboveFold, fetched }: RankedPlacement): string {
   return aboveFold ? 'first screen' : 'below';
 }
 
-function curveLines({ curve, sizes }: Fix, { survey }: RankSheet, screen: Screen): string[] {
+function curveLines({ curve, sizes }: Fix, { survey }: RankResult, screen: Screen): string[] {
   const { dim } = paletteFor(screen);
   return [
     'How wide its slot is, by the width of the window',
@@ -122,18 +122,18 @@ function keptWords({ similarity }: { readonly similarity: number }): string {
   return similarity === 1 ? 'every pixel' : 'rounded';
 }
 
-function trialLines({ encoded }: RankedImage, screen: Screen): string[] {
+function attemptLines({ encoded }: RankedImage, screen: Screen): string[] {
   const { green } = paletteFor(screen);
-  const { trials, need, nature, steps, format } = encoded!;
+  const { attempts, need, nature, steps, format } = encoded!;
   let chosen = false;
-  const rows = trials.map((trial) => {
-    const wins = !chosen && trial.format === format && trial.bytes === steps.best;
+  const rows = attempts.map((attempt) => {
+    const wins = !chosen && attempt.format === format && attempt.bytes === steps.best;
     chosen ||= wins;
     return [
-      trial.format,
-      trial.quality === null ? keptWords(trial) : String(trial.quality),
-      formatBytes(trial.bytes),
-      trial.similarity === 1 ? '1' : trial.similarity.toFixed(4),
+      attempt.format,
+      attempt.quality === null ? keptWords(attempt) : String(attempt.quality),
+      formatBytes(attempt.bytes),
+      attempt.similarity === 1 ? '1' : attempt.similarity.toFixed(4),
       wins ? green('← needed') : '',
     ];
   });
@@ -204,7 +204,7 @@ function otherLines(others: readonly RankedImage[], screen: Screen): string[] {
 }
 
 /** The story of one page: its weight, and its images in the order in which they appear. */
-export function drawPage(story: PageStory, sheet: RankSheet, top: number, screen: Screen): string {
+export function drawPage(story: PageStory, sheet: RankResult, top: number, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
   const { page, images, perVisit } = story;
   const whole = totalBytes(page.bytesByType);

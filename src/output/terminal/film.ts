@@ -1,5 +1,5 @@
-import { momentAt } from '../../core/film.js';
-import type { Film } from '../../core/film.js';
+import { momentAt } from '../../core/pixels/film.js';
+import type { Film } from '../../core/pixels/film.js';
 import { filmEnd, filmWords } from '../film-words.js';
 import { formatTime } from '../units.js';
 import { paletteFor } from './style.js';

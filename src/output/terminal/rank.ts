@@ -1,8 +1,8 @@
-import { findingTitles } from '../../core/findings/titles.js';
-import type { Grouping } from '../../core/groupings.js';
-import type { RankRow, RankSheet, RankedRows } from '../../core/rank-view.js';
-import type { RankedImage } from '../../core/ranked-image.js';
-import { formatSize } from '../../core/size.js';
+import { findingTitles } from '../../core/findings/image/titles.js';
+import type { Grouping } from '../../core/rank/groupings.js';
+import type { RankRow, RankResult, RankedRows } from '../../core/rank/rank-view.js';
+import type { RankedImage } from '../../core/rank/ranked-image.js';
+import { formatSize } from '../../core/base/size.js';
 import { pathOf, plainText, shorten } from '../plain-text.js';
 import { nameOf, originOf, pixelWords } from '../rank-words.js';
 import { count, formatBytes, formatShare } from '../units.js';
@@ -12,7 +12,7 @@ import type { Column, Screen } from './style.js';
 
 /** What a ranking is drawn from. */
 export interface RankDrawing extends RankedRows {
-  readonly sheet: RankSheet;
+  readonly sheet: RankResult;
   readonly by: Grouping;
   readonly unweighted: boolean;
   /** What is not looked at, in words; empty when all is. */
@@ -189,8 +189,8 @@ const soonLookedAt = 20_000;
 
 /** How many files each finding was made of, the most frequent first. */
 function findingLine({ sheet, findings }: RankDrawing, screen: Screen): string[] {
-  const { images, facts } = sheet;
-  if (!findings && facts.placements.length > soonLookedAt)
+  const { images, ledger } = sheet;
+  if (!findings && ledger.facts.placements.length > soonLookedAt)
     return ['--findings counts what else is wrong with them.'];
   const counts = new Map<string, number>();
   for (const { findings } of images)

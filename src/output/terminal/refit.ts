@@ -1,9 +1,9 @@
-import type { NotMade } from '../../core/refit-manifest.js';
-import type { Collision } from '../../core/refit-names.js';
-import { papers } from '../../core/refit-order.js';
-import type { PictureSize } from '../../core/refit-order.js';
-import { formatSize } from '../../core/size.js';
-import type { WorkItem } from '../../core/worklist.js';
+import type { NotMade } from '../../core/refit/refit-manifest.js';
+import type { Collision } from '../../core/refit/refit-names.js';
+import { papers } from '../../core/refit/refit-job.js';
+import type { PictureSize } from '../../core/refit/refit-job.js';
+import { formatSize } from '../../core/base/size.js';
+import type { WorkItem } from '../../core/refit/worklist.js';
 import { plainText, shorten } from '../plain-text.js';
 import { count, formatBytes, formatShare } from '../units.js';
 import { paletteFor, table } from './style.js';

@@ -1,7 +1,7 @@
-import { requestTypes, totalBytes } from '../../core/request.js';
-import { groupBy } from '../../core/group-by.js';
-import type { MissingImage } from '../../core/missing-images.js';
-import type { SkippedAddress, SurveyedPage } from '../../core/survey.js';
+import { requestTypes, totalBytes } from '../../core/load/request.js';
+import { groupBy } from '../../core/base/group-by.js';
+import type { MissingImage } from '../../core/survey/missing-images.js';
+import type { SkippedAddress, SurveyedPage } from '../../core/survey/survey.js';
 import type { Surveyed } from '../json/survey.js';
 import { pathOf, plainText, shorten } from '../plain-text.js';
 import { count, formatBytes } from '../units.js';

@@ -1,4 +1,4 @@
-import type { SurveyEntry } from '../../core/survey.js';
+import type { SurveyEntry } from '../../core/survey/survey.js';
 import { plainText, shorten } from '../plain-text.js';
 import { count, formatBytes } from '../units.js';
 import { paletteFor, table } from './style.js';

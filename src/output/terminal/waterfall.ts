@@ -1,8 +1,8 @@
-import { phaseNames } from '../../core/request.js';
-import type { PageRequest, PhaseName } from '../../core/request.js';
-import { lengthOf } from '../../core/request-view.js';
-import type { ChosenRequests } from '../../core/request-view.js';
-import type { Run } from '../../core/session.js';
+import { phaseNames } from '../../core/load/request.js';
+import type { PageRequest, PhaseName } from '../../core/load/request.js';
+import { lengthOf } from '../../core/load/request-view.js';
+import type { ChosenRequests } from '../../core/load/request-view.js';
+import type { Run } from '../../core/load/session.js';
 import { shorten } from '../plain-text.js';
 import { markerLines, requestName, typeLetters } from '../request-words.js';
 import { count, formatBytes, formatTime } from '../units.js';

@@ -2,7 +2,7 @@ import { boxOf } from '../box.js';
 import { declaredBox, markupOf } from '../markup.js';
 import type { Found, PlacementProbe, Spot } from '../probed.js';
 import { resolveAddress } from '../resolve.js';
-import type { ObjectFit } from '../../../core/rendered-size.js';
+import type { ObjectFit } from '../../../core/slots/rendered-size.js';
 
 const fits = new Set(['fill', 'contain', 'cover', 'none', 'scale-down']);
 

@@ -1,8 +1,8 @@
 import { boxOf, pixels } from '../box.js';
 import { imageOf, layersOf } from '../css-image.js';
 import type { Found, PlacementProbe, Spot } from '../probed.js';
-import type { DrawnBox } from '../../../core/placement.js';
-import type { ObjectFit } from '../../../core/rendered-size.js';
+import type { DrawnBox } from '../../../core/slots/rendered-size.js';
+import type { ObjectFit } from '../../../core/slots/rendered-size.js';
 
 type Edge = 'border-box' | 'padding-box' | 'content-box';
 

@@ -1,0 +1,25 @@
+/** Names under which servers put the number of a session into addresses. */
+const sessionNames =
+  /^(?:j?session_?id|phpsessid|aspsessionid\w*|cfid|cftoken|sid|sess_?id|s_?id|zenid|oscsid)$/i;
+
+/** `;name=value` behind a segment of a path. */
+const parameter = /;([^=;/]+)=[^;/]*/g;
+
+/** `(S(token))`, a segment that some servers put first. */
+const tokenSegment = /\/\((?:[A-Z]\([A-Za-z0-9]+\))+\)(?=\/|$)/g;
+
+/**
+ * An address without the number of a session, in its path or its query: one page is one page, whoever
+ * looks at it.
+ */
+export function withoutTokens(address: string): string {
+  const url = new URL(address);
+  const pathname = url.pathname
+    .replace(tokenSegment, '')
+    .replace(parameter, (whole, name: string) => (sessionNames.test(name) ? '' : whole));
+  const keys = [...url.searchParams.keys()].filter((name) => sessionNames.test(name));
+  if (pathname === url.pathname && keys.length === 0) return address;
+  url.pathname = pathname;
+  for (const key of keys) url.searchParams.delete(key);
+  return url.href;
+}

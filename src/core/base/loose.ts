@@ -1,0 +1,26 @@
+/** An object from outside, of which nothing is known. */
+export type LooseObject = Readonly<Record<string, unknown>>;
+
+/** Texts from outside are cut to so many characters. */
+const maxText = 10_000;
+
+/** The value when it is an object; an empty one when it is anything else. */
+export function looseObject(value: unknown): LooseObject {
+  return typeof value === 'object' && value !== null ? (value as LooseObject) : {};
+}
+
+/** The value when it is a list; an empty one when it is anything else. */
+export function listOf(value: unknown): readonly unknown[] {
+  return Array.isArray(value) ? value : [];
+}
+
+/** The value when it is a text, bounded; nothing when it is anything else. */
+export function textOf(value: unknown): string {
+  return typeof value === 'string' ? value.slice(0, maxText) : '';
+}
+
+/** The value when it is a finite number of at least 0, also when it is written as a text; else `null`. */
+export function amountOf(value: unknown): number | null {
+  const number = typeof value === 'string' && value.trim() !== '' ? Number(value) : value;
+  return typeof number === 'number' && Number.isFinite(number) && number >= 0 ? number : null;
+}

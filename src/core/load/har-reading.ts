@@ -1,0 +1,186 @@
+import { min } from 'simple-statistics';
+import type { Conditions } from '../visitors/conditions.js';
+import { requestOf } from './har-entry.js';
+import type { Note } from './har-entry.js';
+import { amountOf, listOf, looseObject, textOf } from '../base/loose.js';
+import type { LooseObject } from '../base/loose.js';
+import { markerNames } from './markers.js';
+import type { Markers } from './markers.js';
+import { record } from '../base/record.js';
+import type { PageRequest } from './request.js';
+import type { Run } from './session.js';
+
+/** One page of a HAR file, with its requests as one load. */
+export interface HarPage {
+  /** The address of its document, or what the file calls it. */
+  readonly page: string;
+  /** `null` where the file does not tell them: the format has no place for them. */
+  readonly conditions: Conditions | null;
+  readonly run: Run;
+}
+
+/** What a HAR file tells. */
+export interface HarReading {
+  readonly pages: readonly HarPage[];
+  /** What was wrong with it and how it was read all the same, each once, with the number of entries. */
+  readonly defects: readonly { readonly words: string; readonly entries: number }[];
+}
+
+/** Milliseconds that a page may begin before its first request; clocks of two zones differ by more. */
+const longestLead = 600_000;
+
+/** Entries beyond these are not read. */
+const maxEntries = 100_000;
+
+/**
+ * Reads a HAR file, of whatever origin. What the format leaves open or a program has got wrong is put right where
+ * that can be done, and told: phases that are missing or negative, a time that disagrees with them, entries of no
+ * page.
+ *
+ * Source: HTTP Archive (HAR) format, version 1.2.
+ *
+ * @param document what the file holds, parsed
+ * @param isThirdParty whether an address is another party's than the page
+ * @throws TypeError saying what is missing, when it is no HAR.
+ */
+export function readHar(
+  document: unknown,
+  isThirdParty: (address: string, page: string) => boolean,
+): HarReading {
+  const { log } = looseObject(document);
+  if (typeof log !== 'object' || log === null) throw new TypeError('there is no "log" in it');
+  const { entries, pages, browser } = looseObject(log);
+  if (!Array.isArray(entries)) throw new TypeError('there is no list of "entries" in its "log"');
+  const defects = new Map<string, number>();
+  const note: Note = (words) => defects.set(words, (defects.get(words) ?? 0) + 1);
+  if (entries.length > maxEntries) note(`more than ${maxEntries} entries: the rest is left out`);
+  const told = new Map(
+    listOf(pages)
+      .map(looseObject)
+      .map((page) => [textOf(page['id']), page]),
+  );
+  const byPage = new Map<string, LooseObject[]>();
+  for (const entry of entries.slice(0, maxEntries).map(looseObject)) {
+    if (textOf(looseObject(entry['request'])['url']) === '') {
+      note('no address: left out');
+      continue;
+    }
+    const id = pageOf(entry, told, note);
+    const together = byPage.get(id);
+    if (together) together.push(entry);
+    else byPage.set(id, [entry]);
+  }
+  return {
+    pages: [...byPage].map(([id, own]) =>
+      readPage(looseObject(told.get(id)), own, browserName(browser), isThirdParty, note),
+    ),
+    defects: [...defects].map(([words, count]) => ({ words, entries: count })),
+  };
+}
+
+/** The page that an entry belongs to. Where the file has but one, or none, all belong together. */
+function pageOf(entry: LooseObject, told: ReadonlyMap<string, LooseObject>, note: Note): string {
+  const id = textOf(entry['pageref']);
+  if (told.has(id)) return id;
+  if (told.size > 0) note('of no page of the file: counted to the first');
+  return told.keys().next().value ?? '';
+}
+
+function readPage(
+  told: LooseObject,
+  entries: readonly LooseObject[],
+  browser: string,
+  isThirdParty: (address: string, page: string) => boolean,
+  note: Note,
+): HarPage {
+  const begins = entries.map((entry) => momentOf(entry['startedDateTime']));
+  const known = begins.filter((begin) => begin !== null);
+  const earliest = known.length > 0 ? min(known) : 0;
+  const zero = beginningOf(told, earliest, note);
+  const startOf = (entry: LooseObject, index: number): number => {
+    const begin = begins[index] ?? null;
+    if (begin === null) note('no moment of its start: set to that of the page');
+    return amountOf(entry['_start']) ?? (begin === null ? 0 : begin - zero);
+  };
+  const first = entries[Math.max(0, begins.indexOf(earliest))];
+  const page = pageAddress(told, first);
+  const requests = entries
+    .map((entry, index) =>
+      requestOf(entry, startOf(entry, index), (url) => isThirdParty(url, page), note),
+    )
+    .sort((a, b) => a.start - b.start);
+  return { page, conditions: conditionsOf(told, browser), run: runOf(page, zero, told, requests) };
+}
+
+/** When the page began: as it says, unless that is after its first request, or long before it. */
+function beginningOf(told: LooseObject, earliest: number, note: Note): number {
+  const declared = momentOf(told['startedDateTime']);
+  if (declared === null || declared > earliest) return earliest;
+  if (earliest - declared <= longestLead) return declared;
+  note('a page that begins long before its requests: set to the first of them');
+  return earliest;
+}
+
+function runOf(
+  page: string,
+  zero: number,
+  told: LooseObject,
+  requests: readonly PageRequest[],
+): Run {
+  const timings = looseObject(told['pageTimings']);
+  const markers = looseObject(told['_markers']);
+  const document = requests.find(({ type, redirectsTo }) => type === 'html' && !redirectsTo);
+  return {
+    startedAt: new Date(zero).toISOString(),
+    finalUrl: document?.url ?? page,
+    status: document?.status ?? null,
+    markers: {
+      ...(record(markerNames, (name) => amountOf(markers[name])) satisfies Markers),
+      domContentLoaded: amountOf(markers['domContentLoaded']) ?? amountOf(timings['onContentLoad']),
+      load: amountOf(markers['load']) ?? amountOf(timings['onLoad']),
+      ttfb: amountOf(markers['ttfb']) ?? firstByteOf(document),
+    },
+    ...largestOf(told),
+    ...(Array.isArray(told['_firstScreen']) && {
+      firstScreen: listOf(told['_firstScreen']).map(textOf),
+    }),
+    requests,
+    failure: null,
+  };
+}
+
+function largestOf(told: LooseObject): Pick<Run, 'largest'> {
+  if (told['_largest'] === undefined) return {};
+  const { selector, url } = looseObject(told['_largest']);
+  if (typeof selector !== 'string') return { largest: null };
+  return { largest: { selector: textOf(selector), url: textOf(url) || null } };
+}
+
+function firstByteOf(document: PageRequest | undefined): number | null {
+  return document?.end == null ? null : document.end - document.phases.receive;
+}
+
+function pageAddress(told: LooseObject, first: LooseObject | undefined): string {
+  const title = textOf(told['title']);
+  if (URL.canParse(title)) return title;
+  return textOf(looseObject(first?.['request'])['url']) || title || 'a page without a name';
+}
+
+function conditionsOf(told: LooseObject, browser: string): Conditions | null {
+  const kept = told['_conditions'];
+  if (typeof kept !== 'object' || kept === null) return null;
+  const { network, view, cpuFactor } = looseObject(kept);
+  if (amountOf(cpuFactor) === null || !network || !view) return null;
+  return { ...(kept as Omit<Conditions, 'browser'>), browser };
+}
+
+function browserName(browser: unknown): string {
+  const { name, version } = looseObject(browser);
+  return `${textOf(name)} ${textOf(version)}`.trim();
+}
+
+/** A moment in milliseconds of the epoch; `null` where there is none that can be read. */
+function momentOf(value: unknown): number | null {
+  const moment = Date.parse(textOf(value));
+  return Number.isFinite(moment) ? moment : null;
+}

@@ -1,0 +1,91 @@
+import type { Luma } from './similarity.js';
+import type { Size } from '../base/size.js';
+
+/** What a page showed from a moment on. */
+export interface FilmMoment {
+  /** Milliseconds since the navigation began. */
+  readonly at: number;
+  /** How near it was to what the page ends up as: 0 is the empty page, 1 the last frame. */
+  readonly completeness: number;
+}
+
+/** A frame of a film. */
+export interface FilmFrame extends FilmMoment {
+  /** JPEG; all frames of a film have one size. */
+  readonly picture: Uint8Array;
+}
+
+/** A load in pictures: one that was made besides those that are timed. */
+export interface Film {
+  /** The empty page first; each frame differs from the one before it. */
+  readonly frames: readonly FilmFrame[];
+  /** Pixels of a frame. */
+  readonly size: Size;
+  /** When its load event ended, in milliseconds; `null` when it did not. */
+  readonly load: number | null;
+}
+
+/**
+ * Visual completeness of the frames of a load: what a frame still differs from the last one by, as part of what the
+ * first does, taken from 1. The difference of two frames is the mean of the absolute differences of their luma, pixel
+ * by pixel; what only one of them has (the page grew while it loaded) counts as wholly different.
+ *
+ * @param frames in the order in which they were shown, the empty page first
+ * @returns a number from 0 to 1 for each frame; 1 for all where nothing ever changed
+ */
+export function completenessOf(frames: readonly Luma[]): number[] {
+  const [first, last] = [frames[0], frames.at(-1)];
+  if (!first || !last) return [];
+  const whole = difference(first, last);
+  if (whole === 0) return frames.map(() => 1);
+  return frames.map((frame) => Math.max(0, 1 - difference(frame, last) / whole));
+}
+
+/** Of 255, on average. */
+function difference(one: Luma, other: Luma): number {
+  if (one.width !== other.width || one.height !== other.height) return 255;
+  let sum = 0;
+  for (let at = 0; at < one.values.length; at++)
+    sum += Math.abs(one.values[at]! - other.values[at]!);
+  return sum / Math.max(1, one.values.length);
+}
+
+/** A page is as good as complete where no more than this is missing: grain of the frames stays below it. */
+const asGoodAs = 0.995;
+
+/** When the page looked as it would in the end, for good; milliseconds. `null` for no frames. */
+export function visuallyCompleteAt(moments: readonly FilmMoment[]): number | null {
+  const unfinished = moments.findLastIndex(({ completeness }) => completeness < asGoodAs);
+  return moments[unfinished + 1]?.at ?? moments.at(-1)?.at ?? null;
+}
+
+/**
+ * How long the page was unfinished: the integral over time of what was missing of it, from the beginning of the
+ * navigation, in milliseconds. A page that is empty for a second and then complete comes to 1000, and so does one
+ * that is half complete for two. `null` for no frames.
+ */
+export function unfinishedTime(moments: readonly FilmMoment[]): number | null {
+  if (moments.length === 0) return null;
+  return moments.reduce((sum, { at, completeness }, index) => {
+    const until = moments[index + 1]?.at ?? at;
+    return sum + (1 - completeness) * (until - at);
+  }, 0);
+}
+
+/** The moment that holds at a time: the last one that is not after it. */
+export function momentAt<Moment extends FilmMoment>(
+  moments: readonly Moment[],
+  time: number,
+): Moment | undefined {
+  return moments.findLast(({ at }) => at <= time) ?? moments[0];
+}
+
+/** At most `most` times from the beginning to past the end of a film, evenly apart by a round number of milliseconds. */
+export function stepsOfFilm(end: number, most: number): number[] {
+  const least = Math.max(50, end / (most - 1));
+  const power = 10 ** Math.floor(Math.log10(least));
+  const apart = [1, 1.5, 2, 2.5, 3, 4, 5, 10]
+    .map((each) => each * power)
+    .find((one) => one >= least)!;
+  return Array.from({ length: Math.min(most, Math.ceil(end / apart) + 1) }, (_, at) => at * apart);
+}

@@ -1,0 +1,67 @@
+import type { Ceilings } from './ceilings.js';
+import type { QualityRange } from '../pixels/quality-search.js';
+import { defaultCeilings } from './ceilings.js';
+import type { PolicyRule } from './allowance.js';
+
+/** A format that this tool can write. */
+export type EncodedFormat = 'jpeg' | 'png' | 'webp' | 'avif' | 'gif';
+
+/** What a picture is like, as far as the choice of its format depends on it. */
+export type Nature = 'photograph' | 'transparent' | 'drawing' | 'animation';
+
+/** What becomes of what a file says besides its picture: nothing stays, what it shows and whose it is, or everything. */
+export const metadataPolicies = ['drop', 'credit', 'keep'] as const;
+export type MetadataPolicy = (typeof metadataPolicies)[number];
+
+/** What counts as enough: the rules of thumb that people disagree on, in one place. */
+export interface Policy {
+  /** Device pixels to a CSS pixel that are allowed for; denser screens are served this many. */
+  readonly density: number;
+  /** Formats that a picture may be changed into, besides the one it has. */
+  readonly formats: readonly EncodedFormat[];
+  /** How like the ideal reduction a lossy file must be: least structural similarity, 0 to 1. */
+  readonly similarity: number;
+  /** Qualities between which it is searched for, whatever the similarity. */
+  readonly quality: QualityRange;
+  /** The most widths that a picture is offered in. */
+  readonly widths: number;
+  readonly metadata: MetadataPolicy;
+  /** Hosts besides the pages' own whose images the site's owner can change. */
+  readonly ownHosts: readonly string[];
+  readonly ceilings: Ceilings;
+  /** What is allowed for chosen pictures beyond the need. */
+  readonly rules: readonly PolicyRule[];
+}
+
+export const defaultPolicy: Policy = {
+  density: 2,
+  formats: ['webp'],
+  similarity: 0.995,
+  quality: { least: 45, most: 85 },
+  widths: 5,
+  metadata: 'drop',
+  ownHosts: [],
+  ceilings: defaultCeilings,
+  rules: [],
+};
+
+/** The formats that can carry a picture of each nature without harm. */
+const fitting: Readonly<Record<Nature, readonly EncodedFormat[]>> = {
+  photograph: ['jpeg', 'webp', 'avif', 'png'],
+  transparent: ['webp', 'avif', 'png'],
+  drawing: ['webp', 'avif', 'png'],
+  animation: ['webp', 'gif'],
+};
+
+/**
+ * The formats that are tried for a picture: those that the policy allows for its nature; its own where there is no
+ * other.
+ */
+export function formatsFor(
+  nature: Nature,
+  own: EncodedFormat,
+  { formats }: Pick<Policy, 'formats'>,
+): readonly EncodedFormat[] {
+  const allowed = fitting[nature].filter((format) => formats.includes(format));
+  return allowed.length > 0 ? allowed : [own];
+}

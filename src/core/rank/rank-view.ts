@@ -1,0 +1,160 @@
+import { familyOf } from './family.js';
+import type { Family } from './family.js';
+import { deliveriesOf } from './filter.js';
+import type { ImageFilter } from './filter.js';
+import { groupRows } from './groupings.js';
+import type { GroupRow, Grouping } from './groupings.js';
+import type { Policy } from '../policy/policy.js';
+import { wholePortions } from '../waste/portion.js';
+import type { Portion } from '../waste/portion.js';
+import type { RankedImage } from './ranked-image.js';
+import type { Ranking } from './ranking.js';
+import type { SurveyHead, SurveyedPage } from '../survey/survey.js';
+
+/** What rows can be sorted by, the largest first. */
+export const sortKeys = ['waste', 'sent', 'needed', 'bytes', 'files', 'pages'] as const;
+export type SortKey = (typeof sortKeys)[number];
+
+/** One row of a ranking as it is shown. */
+export interface RankRow {
+  readonly key: string;
+  readonly thirdParty: boolean;
+  /** In whole bytes, which add up to the total. */
+  readonly perVisit: Portion;
+  /** Different image files and pages in it. */
+  readonly files: number;
+  readonly pages: number;
+  /** The file that wastes the most of it; `null` where none wastes anything. */
+  readonly worst: RankedImage | null;
+  readonly family: Family | null;
+}
+
+/** A ranking of a survey, to be asked for rows. */
+export interface RankResult extends Ranking {
+  readonly survey: SurveyHead;
+  readonly pages: readonly SurveyedPage[];
+}
+
+/** How a ranking is looked at. */
+export interface RankView {
+  readonly by: Grouping;
+  readonly sort: SortKey;
+  readonly top: number;
+  readonly filter: ImageFilter;
+  readonly policy: Pick<Policy, 'widths'>;
+}
+
+export interface RankedRows {
+  /** The first `top` rows of their kind: what the site's owner can change, before what third parties send. */
+  readonly rows: readonly RankRow[];
+  readonly thirdParty: readonly RankRow[];
+  /** How many more there are. */
+  readonly leftOut: number;
+  /** The image files that are in any of them, most waste first; by image, in the order of the rows. */
+  readonly images: readonly RankedImage[];
+  /** What all rows add up to. */
+  readonly total: Portion;
+  readonly thirdPartyTotal: Portion;
+}
+
+const fewRows = 3;
+
+/** The rows of a ranking, in whole bytes. */
+export function rowsOf(
+  ranking: Pick<Ranking, 'ledger' | 'images'>,
+  { by, sort, top, filter, policy }: RankView,
+): RankedRows {
+  const { ledger, images } = ranking;
+  const deliveries = deliveriesOf(ranking, filter);
+  const grouped = groupRows(ranking, deliveries, by);
+  const { rows: whole, total } = wholePortions(grouped.map(({ perVisit }) => perVisit));
+  const byFile = new Map(images.map((image) => [image.fileIndex, image]));
+  // Counting takes its time: rows that are not shown are counted only where the order depends on it.
+  const count = lazily((row: GroupRow) => countsOf(row, ranking, byFile));
+  const wholeRows = grouped.map((row, at) => ({ row, perVisit: whole[at]! }));
+  const value = valueOf[sort];
+  const sorted = wholeRows.toSorted(
+    (a, b) => value(b, () => count(b.row)) - value(a, () => count(a.row)),
+  );
+  const [own, foreign] = [false, true].map((third) =>
+    sorted.filter(({ row }) => row.thirdParty === third),
+  );
+  const shown = (some: typeof sorted, most: number): RankRow[] =>
+    some.slice(0, most).map(({ row, perVisit }) => ({
+      key: row.key,
+      thirdParty: row.thirdParty,
+      perVisit,
+      ...count(row),
+      family: by === 'family' ? familyOf(row, ranking, policy.widths) : null,
+    }));
+  const rows = shown(own!, top);
+  // What nobody here can change takes a few lines, unless there is room for all.
+  const thirdParty = shown(foreign!, Math.max(fewRows, top - own!.length));
+  const looked = new Uint8Array(ledger.facts.files.length);
+  for (const row of deliveries) looked[ledger.file[row]!] = 1;
+  return {
+    rows,
+    thirdParty,
+    leftOut: sorted.length - rows.length - thirdParty.length,
+    images:
+      by === 'image'
+        ? [...new Set(sorted.flatMap(({ row }) => count(row).worst ?? []))]
+        : images.filter(({ fileIndex }) => looked[fileIndex] === 1),
+    total,
+    thirdPartyTotal: wholePortions(foreign!.map(({ perVisit }) => perVisit)).total,
+  };
+}
+
+type Counts = Pick<RankRow, 'files' | 'pages' | 'worst'>;
+
+type ValueOf = (row: Pick<RankRow, 'perVisit'>, counts: () => Counts) => number;
+
+const valueOf: Readonly<Record<SortKey, ValueOf>> = {
+  waste: ({ perVisit }) => perVisit.wasteBytes,
+  sent: ({ perVisit }) => perVisit.sentBytes,
+  needed: ({ perVisit }) => perVisit.neededBytes,
+  bytes: (_, counts) => counts().worst?.file.bytes ?? 0,
+  files: (_, counts) => counts().files,
+  pages: (_, counts) => counts().pages,
+};
+
+function countsOf(
+  { rows }: GroupRow,
+  { ledger }: Pick<Ranking, 'ledger'>,
+  images: ReadonlyMap<number, RankedImage>,
+): Counts {
+  let files = 0;
+  let worst = -1;
+  let most = -1;
+  const seen = new Uint8Array(ledger.facts.visits.length);
+  // The deliveries of one file come one after the other.
+  for (let from = 0, to = 0; from < rows.length; from = to) {
+    const file = ledger.file[rows[from]!]!;
+    let bytes = 0;
+    for (; to < rows.length && ledger.file[rows[to]!] === file; to++) {
+      const row = rows[to]!;
+      const visit = ledger.visit[row]!;
+      const { waste } = ledger.verdicts[ledger.verdictIndex[row]!]!;
+      seen[visit] = 1;
+      bytes += (waste?.wasteBytes ?? 0) * ledger.weights[visit]!;
+    }
+    files++;
+    if (bytes > most) [worst, most] = [file, bytes];
+  }
+  const pages = new Set(
+    ledger.facts.visits.filter((_, visit) => seen[visit] === 1).map(({ page }) => page),
+  );
+  return { files, pages: pages.size, worst: images.get(worst) ?? null };
+}
+
+/** Works something out once. */
+function lazily<Key, Value>(valueFor: (key: Key) => Value): (key: Key) => Value {
+  const known = new Map<Key, Value>();
+  return (key) => {
+    const before = known.get(key);
+    if (before !== undefined) return before;
+    const value = valueFor(key);
+    known.set(key, value);
+    return value;
+  };
+}

@@ -1,0 +1,247 @@
+import { isInDocument } from '../address/address.js';
+import type { PolicyRule } from '../policy/allowance.js';
+import { demandsOf } from './demands.js';
+import { findingsOf } from '../findings/image/index.js';
+import type { Finding, PlacedImage } from '../findings/image/finding.js';
+import type { ImageFile, ImageResponse } from '../survey/image-file.js';
+import { isCompressed, sentOnce, stepsFor } from '../waste/verdict.js';
+import type { Delivery, Ledger } from '../waste/ledger.js';
+import { needOf } from '../policy/need.js';
+import type { Placement } from '../slots/placement.js';
+import type { Portion } from '../waste/portion.js';
+import { renderedSize } from '../slots/rendered-size.js';
+import type { Size } from '../base/size.js';
+import type { CurvePiece } from '../slots/slot-curve.js';
+import type { ResponseFacts } from '../survey/survey-tables.js';
+import type { Encoded } from '../survey/encoded.js';
+import { splitWaste } from '../waste/waste.js';
+import type { Waste } from '../waste/waste.js';
+import type { Demand } from '../slots/width-plan.js';
+
+/** A placement as it is told: with what it draws and what would be enough. */
+export interface RankedPlacement extends Placement {
+  readonly rendered: Size;
+  /** `null` for files without pixels, and for placements that show nothing. */
+  readonly need: Size | null;
+  /** How the slot follows the viewport; `null` where it was not swept (broken-off visits). */
+  readonly slotCurve: readonly CurvePiece[] | null;
+}
+
+/** How an address that carried an image file was answered. */
+export type AddressResponse = Pick<
+  ImageResponse,
+  | 'url'
+  | 'status'
+  | 'redirects'
+  | 'declaredType'
+  | 'protocol'
+  | 'headers'
+  | 'transferBytes'
+  | 'initiator'
+>;
+
+/**
+ * One image file with its waste. `waste` is of the file, once; `perVisit` is what an average visit has of it. What only
+ * some rows are asked for is worked out when it is.
+ */
+export class RankedImage {
+  /** Place in the list of files. */
+  readonly fileIndex: number;
+  readonly file: ImageFile;
+  readonly encoded: Encoded | undefined;
+  readonly #ledger: Ledger;
+  #urls: readonly string[] | undefined;
+  #perVisit: Portion | undefined;
+  #whole: (Pick<Waste, 'sentBytes'> & { readonly waste: Waste | null }) | undefined;
+
+  constructor(ledger: Ledger, fileIndex: number) {
+    this.#ledger = ledger;
+    this.fileIndex = fileIndex;
+    this.file = ledger.facts.files[fileIndex]!;
+    this.encoded = ledger.encoded[fileIndex];
+  }
+
+  get deliveries(): readonly Delivery[] {
+    return Array.from(this.#ledger.rowsOf(this.fileIndex), (row) => this.#ledger.at(row));
+  }
+
+  /** What the audience needs of it. */
+  get demands(): Demand[] {
+    return demandsOf(this.#ledger.rowsOf(this.fileIndex), this.#ledger);
+  }
+
+  get perVisit(): Portion {
+    return (this.#perVisit ??= this.#ledger.sum(this.#ledger.rowsOf(this.fileIndex)));
+  }
+
+  /** Of the file, once for each address; `null` when it cannot be read, or no element shows it. */
+  get waste(): Waste | null {
+    return (this.#whole ??= this.#judgeWhole()).waste;
+  }
+
+  /** Bytes of the file, once for each address. */
+  get sentBytes(): number {
+    return (this.#whole ??= this.#judgeWhole()).sentBytes;
+  }
+
+  #judgeWhole() {
+    const answers = this.#answers;
+    const compressed = answers.length > 0 && answers.every(isCompressed);
+    const fetched = this.urls.filter((url) => !isInDocument(url)).length;
+    const times = Math.max(1, fetched);
+    const once = sentOnce(this.file, this.encoded, compressed);
+    return { sentBytes: once * times, waste: this.#wholeWaste(once, times) };
+  }
+
+  /** Whether any visit shows it. */
+  get #isShown(): boolean {
+    const { deciding, starts } = this.#ledger;
+    for (let row = starts[this.fileIndex]!; row < starts[this.fileIndex + 1]!; row++)
+      if (deciding[row]! >= 0) return true;
+    return false;
+  }
+
+  /** Whether its waste can be told: it can be read, where it is shown, and some element has it. */
+  get isJudged(): boolean {
+    return this.isPlaced && (this.problem === null || !this.#isShown);
+  }
+
+  #wholeWaste(once: number, times: number): Waste | null {
+    if (!this.isJudged) return null;
+    const exempt = this.rules.some((rule) => rule.exempt);
+    const steps = exempt ? undefined : stepsFor(this.file, this.encoded, this.need);
+    return splitWaste(once, times, this.#isShown, steps);
+  }
+
+  /** Its answers, each that is different once. */
+  get #answers(): ResponseFacts[] {
+    const { responses } = this.#ledger.facts;
+    const { rows, starts } = this.#ledger.answers;
+    const places = new Set<number>();
+    for (let at = starts[this.fileIndex]!; at < starts[this.fileIndex + 1]!; at++)
+      places.add(responses.columns.answer[rows[at]!]!);
+    return [...places].map((place) => responses.answers[place]!);
+  }
+
+  /** Addresses that can be asked for, before those that only their document knows. */
+  get urls(): readonly string[] {
+    return (this.#urls ??= [...new Set(this.#answers.map(({ url }) => url))].sort(byAddress));
+  }
+
+  get url(): string {
+    return this.urls[0] ?? this.placed[0]?.url ?? '';
+  }
+
+  /** Whether any element has it. */
+  get isPlaced(): boolean {
+    const { starts } = this.#ledger.placements;
+    return starts[this.fileIndex + 1]! > starts[this.fileIndex]!;
+  }
+
+  get placed(): PlacedImage[] {
+    const { placements } = this.#ledger.facts;
+    const { rows, starts } = this.#ledger.placements;
+    return Array.from(rows.subarray(starts[this.fileIndex], starts[this.fileIndex + 1]), (row) => {
+      return Object.assign(placements.at(row), { curve: () => placements.curveAt(row) });
+    });
+  }
+
+  /** Every answer that it came with. */
+  get responses(): ImageResponse[] {
+    const { rows, starts } = this.#ledger.answers;
+    return Array.from(rows.subarray(starts[this.fileIndex], starts[this.fileIndex + 1]), (row) =>
+      this.#ledger.facts.responses.at(row),
+    );
+  }
+
+  get thirdParty(): boolean {
+    return this.#answers.some(this.#ledger.inputs.isForeign);
+  }
+
+  /** On how many pages it is placed. */
+  get pages(): number {
+    const { visits } = this.#ledger.facts;
+    const placed = this.deliveries.filter((delivery) => delivery.placed >= 0);
+    return new Set(placed.map(({ visit }) => visits[visit]!.page)).size;
+  }
+
+  /** Why it cannot be judged, when it cannot. */
+  get problem(): string | null {
+    return this.file.problem ?? this.encoded?.problem ?? null;
+  }
+
+  /** The largest need over all placements. */
+  get need(): Size | null {
+    return this.encoded?.need ?? null;
+  }
+
+  /** `estimated` where there is no encode behind it. */
+  get basis(): 'encoded' | 'estimated' {
+    return this.encoded && this.problem === null ? 'encoded' : 'estimated';
+  }
+
+  /** Bytes on the wire, headers included; of the heaviest answer. */
+  get transferBytes(): number {
+    return this.#answers.reduce((most, { transferBytes }) => Math.max(most, transferBytes), 0);
+  }
+
+  /** How each of its addresses was answered, where it was first seen. */
+  get addressResponses(): AddressResponse[] {
+    const answers = this.#answers;
+    return this.urls.map((address) => {
+      const {
+        contentHash: _,
+        problem: __,
+        thirdParty: ___,
+        ...answer
+      } = answers.find(({ url }) => url === address)!;
+      return answer;
+    });
+  }
+
+  /** Rules of the policy that let it be more than its slots need. */
+  get rules(): readonly PolicyRule[] {
+    const { policy, allowances } = this.#ledger.inputs;
+    if (policy.rules.length === 0) return [];
+    return [...new Set(this.placed.flatMap((placement) => allowances.of(placement).rules))];
+  }
+
+  get findings(): readonly Finding[] {
+    return findingsOf({
+      file: { ...this.file, problem: this.problem },
+      responses: this.responses,
+      placements: this.placed,
+      policy: this.#ledger.inputs.policy,
+      views: new Map(this.#ledger.facts.head.views.map((view) => [view.name, view])),
+    });
+  }
+
+  /** Its placements with what they draw and need. */
+  get placements(): RankedPlacement[] {
+    const { policy, allowances } = this.#ledger.inputs;
+    const { intrinsic } = this.file;
+    const densities = new Map(
+      this.#ledger.facts.head.views.map(({ name, density }) => [name, density]),
+    );
+    return this.placed.map(({ curve, ...placement }) => {
+      const rendered = renderedSize(placement, intrinsic ?? undefined);
+      // Where the picture makes its own box, the slot is what it draws.
+      const ownBox = placement.slot.width === 0 && placement.fit === 'none';
+      const shown = { ...placement, density: densities.get(placement.view) ?? 1 };
+      return {
+        ...placement,
+        slot: ownBox ? rendered : placement.slot,
+        rendered,
+        need:
+          intrinsic && placement.shown
+            ? needOf(shown, intrinsic, policy, allowances.of(placement))
+            : null,
+        slotCurve: curve(),
+      };
+    });
+  }
+}
+
+function byAddress(a: string, b: string): number {
+  return Number(isInDocument(a)) - Number(isInDocument(b)) || (a < b ? -1 : 1);
+}

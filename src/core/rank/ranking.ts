@@ -1,0 +1,107 @@
+import { hostOf } from '../address/address.js';
+import type { PolicyRule } from '../policy/allowance.js';
+import { openLedger } from '../waste/open-ledger.js';
+import type { Ledger } from '../waste/ledger.js';
+import type { JudgeInputs } from '../waste/file-judge.js';
+import { allowancesOf, needsOfPlacements } from '../waste/placement-needs.js';
+import type { PlacementNeeds } from '../waste/placement-needs.js';
+import type { Policy } from '../policy/policy.js';
+import type { Portion } from '../waste/portion.js';
+import { RankedImage } from './ranked-image.js';
+import type { SurveyFacts } from '../survey/survey.js';
+import { addCauses } from '../waste/waste.js';
+import type { WasteByCause } from '../waste/waste.js';
+import { weighVisits } from '../waste/visit-weights.js';
+import type { VisitWeights } from '../waste/visit-weights.js';
+
+/** Totals of the image files, each counted once. */
+export interface RankTotals {
+  readonly sentBytes: number;
+  readonly neededBytes: number;
+  readonly wasteBytes: number;
+  readonly wasteByCause: WasteByCause;
+  /** Bytes of files that cannot be judged, in none of the other totals. */
+  readonly unknownBytes: number;
+}
+
+export interface Ranking {
+  readonly ledger: Ledger;
+  /** What an average visit has; the sums of what any grouping says. */
+  readonly perVisit: Portion;
+  /** Files with the most waste first; those that cannot be judged last. */
+  readonly images: readonly RankedImage[];
+  readonly weights: Pick<VisitWeights, 'visitsAMonth' | 'guessedPages'>;
+  /** Image files that were fetched, but placed nowhere; they are among the images that cannot be judged. */
+  readonly unplaced: number;
+  /** Rules of the policy that hold for nothing in this survey. */
+  readonly unmatchedRules: readonly PolicyRule[];
+}
+
+export interface RankOptions {
+  /** Lets every visit count the same, whatever the audience. */
+  readonly unweighted?: boolean | undefined;
+  /** What the placements need, where it is known already. */
+  readonly needs?: PlacementNeeds | undefined;
+}
+
+/** Judges the image files of a survey, each by itself and in every visit that it was sent to. */
+export function rankImages(
+  facts: SurveyFacts,
+  policy: Policy,
+  { unweighted = false, needs = needsOfPlacements(facts, policy) }: RankOptions = {},
+): Ranking {
+  const { pages, head, visits, files } = facts;
+  const allowances = allowancesOf(policy, pages);
+  const own = new Set(policy.ownHosts);
+  const weights = weighVisits(
+    visits.filter(({ measured }) => measured),
+    pages,
+    head.views,
+    unweighted,
+  );
+  const inputs: JudgeInputs = {
+    policy,
+    allowances,
+    needs,
+    weights,
+    isForeign: ({ thirdParty, url }) => thirdParty && !own.has(hostOf(url)),
+  };
+  const ledger = openLedger(facts, inputs);
+  const images = files.flatMap((_, at) =>
+    ledger.starts[at + 1]! > ledger.starts[at]! ? new RankedImage(ledger, at) : [],
+  );
+  const { visitsAMonth, guessedPages } = weights;
+  return {
+    ledger,
+    perVisit: ledger.sum(ledger.rows),
+    images: images.sort(byWaste(ledger.wasteByFile())),
+    weights: { visitsAMonth, guessedPages },
+    unplaced: images.filter(({ isPlaced }) => !isPlaced).length,
+    unmatchedRules: needs.unmatchedRules,
+  };
+}
+
+/** @param perVisit bytes that an average visit wastes, by the place of the file */
+function byWaste(perVisit: Float64Array): (a: RankedImage, b: RankedImage) => number {
+  return (a, b) =>
+    perVisit[b.fileIndex]! - perVisit[a.fileIndex]! ||
+    (b.waste?.wasteBytes ?? -1) - (a.waste?.wasteBytes ?? -1) ||
+    (a.url < b.url ? -1 : 1);
+}
+
+/** Totals of the files, each once: the sums of what the rows of `images` say. */
+export function totalsOf({ images }: Pick<Ranking, 'images'>): RankTotals {
+  let [neededBytes, wasteBytes, unknownBytes] = [0, 0, 0];
+  for (const { waste, sentBytes } of images) {
+    if (!waste) unknownBytes += sentBytes;
+    neededBytes += waste?.neededBytes ?? 0;
+    wasteBytes += waste?.wasteBytes ?? 0;
+  }
+  return {
+    sentBytes: neededBytes + wasteBytes,
+    neededBytes,
+    wasteBytes,
+    wasteByCause: addCauses(images.flatMap(({ waste }) => waste?.causes ?? [])),
+    unknownBytes,
+  };
+}

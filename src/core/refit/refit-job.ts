@@ -1,0 +1,107 @@
+import type { Credit } from './credit.js';
+import type { EncodedFormat, Nature } from '../policy/policy.js';
+import type { Size } from '../base/size.js';
+
+/** Pixels of a picture; `null` for a vector, which has none. */
+export interface PictureSize {
+  readonly width: number | null;
+  readonly height: number | null;
+}
+
+/** One file that a refit makes: an image at its need. */
+export interface RefitFile {
+  /** The addresses that it takes the place of; paths below the folder, of pictures that came from one. */
+  readonly originals: readonly string[];
+  readonly contentHash: string;
+  /** Path below the refit's folder, with `/`. */
+  readonly path: string;
+  readonly resultHash: string;
+  readonly mediaType: string;
+  readonly from: PictureSize & { readonly bytes: number; readonly mediaType: string };
+  readonly to: PictureSize & { readonly bytes: number; readonly format: EncodedFormat | 'svg' };
+  readonly savedBytes: number;
+}
+
+/** An image file that stays as it is, and why. */
+export interface KeptFile {
+  readonly url: string;
+  readonly reason: string;
+}
+
+/** The same picture once more: in another width, in a format that every browser reads, or both. */
+export interface VariantJob {
+  /** Of the original. */
+  readonly contentHash: string;
+  readonly path: string;
+  readonly size: Size;
+  readonly format: EncodedFormat;
+  readonly use: 'width' | 'fallback';
+}
+
+/** A variant that has been made. */
+export interface MadeVariant extends VariantJob {
+  readonly resultHash: string;
+  readonly bytes: number;
+}
+
+/** An image that is refitted, with all that is to be made of it. */
+export interface RefitJob {
+  readonly file: RefitFile;
+  readonly nature: Nature | 'vector';
+  readonly frames: number;
+  /** The quality that was found to do at the need; `null` where every pixel is kept. */
+  readonly quality: number | null;
+  /** What somebody has filled in about it; `null` for nothing. */
+  readonly credit: Credit | null;
+  /** Where the files of its host lie below the refit's folder: empty, or a name with `/` behind it. */
+  readonly folder: string;
+  /** What stands before paths below that folder, in addresses on the site. */
+  readonly root: string;
+  readonly variants: readonly VariantJob[];
+}
+
+/** An order of which everything has been made. */
+export interface MadeJob extends Omit<RefitJob, 'variants'> {
+  readonly variants: readonly MadeVariant[];
+}
+
+/** What a refit's folder keeps for itself. */
+export const papers = {
+  manifest: 'manifest.json',
+  worklistCsv: 'worklist.csv',
+  worklistMarkdown: 'worklist.md',
+  snippets: 'snippets.md',
+  snippetsJson: 'snippets.json',
+  rewrites: 'rewrites.json',
+  review: 'review.html',
+  reviewPicture: 'review.png',
+} as const;
+
+/** Folders below a refit's own, for pictures that are no originals' successors. */
+export const ownFolders = { review: 'review/', sheets: 'sheets/' } as const;
+
+/** Formats that every browser reads, whatever its age. */
+const everywhere: ReadonlySet<EncodedFormat> = new Set(['jpeg', 'png', 'gif']);
+
+export function isReadEverywhere(format: EncodedFormat): boolean {
+  return everywhere.has(format);
+}
+
+/** What stands in for a modern format; `null` where there is no need of it. */
+export function fallbackFor(
+  nature: Nature,
+  format: EncodedFormat,
+  mediaType: string,
+): EncodedFormat | null {
+  if (isReadEverywhere(format)) return null;
+  if (nature === 'photograph') return 'jpeg';
+  if (nature !== 'animation') return 'png';
+  // Whoever had another kind of film has left those browsers behind already.
+  return mediaType === 'image/gif' ? 'gif' : null;
+}
+
+/** All widths in which a made order is offered, the narrowest first. */
+export function widthsOf({ file, variants }: Pick<MadeJob, 'file' | 'variants'>): number[] {
+  const widths = [file.to.width, ...variants.map(({ size }) => size.width)];
+  return [...new Set(widths.flatMap((width) => width ?? []))].sort((a, b) => a - b);
+}

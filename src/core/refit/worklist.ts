@@ -1,0 +1,133 @@
+import { isVector } from '../survey/image-file.js';
+import type { RankedImage } from '../rank/ranked-image.js';
+import type { Policy } from '../policy/policy.js';
+import { widthsOf } from './refit-job.js';
+import type { MadeJob, PictureSize } from './refit-job.js';
+import { formatSize } from '../base/size.js';
+import type { Cause } from '../waste/waste.js';
+
+/** Who has to do something: whoever keeps the pictures, the templates, or the server, or somebody else's site. */
+export const doers = ['content', 'markup', 'server', 'third party'] as const;
+export type Doer = (typeof doers)[number];
+
+/** One fix. */
+export interface WorkItem {
+  readonly who: Doer;
+  /** What is to be done, in words. */
+  readonly what: string;
+  /** Address of the image. */
+  readonly url: string;
+  readonly pages: readonly string[];
+  /** Finds an element that shows it; empty where none does. */
+  readonly selector: string;
+  readonly from: string;
+  readonly to: string;
+  /** Bytes that an average visit of the whole site is spared; 0 for what costs other things than bytes. */
+  readonly savedPerVisit: number;
+}
+
+/** Who mends what was found besides waste; what is not here says nothing that is to be done, or is said by another item. */
+const menders: Readonly<Record<string, Doer>> = {
+  'late-largest': 'markup',
+  'lazy-first-screen': 'markup',
+  'eager-below': 'markup',
+  'no-dimensions': 'markup',
+  'no-alternative': 'markup',
+  'srcset-mislabelled': 'markup',
+  'too-few-pixels': 'content',
+  nameless: 'content',
+  unreadable: 'content',
+  mislabelled: 'server',
+};
+
+/** Savings below this are not worth an item of their own. */
+const leastBytes = 1;
+
+/** What is to be done about the images of a survey: what spares the most bytes first, then what costs none. */
+export function worklistOf(
+  images: readonly RankedImage[],
+  orders: readonly MadeJob[],
+  policy: Pick<Policy, 'ceilings'>,
+): WorkItem[] {
+  const orderOf = new Map(orders.map((order) => [order.file.contentHash, order]));
+  const items = images.flatMap((image) =>
+    itemsOf(image, orderOf.get(image.file.contentHash), policy),
+  );
+  return items.sort((a, b) => b.savedPerVisit - a.savedPerVisit);
+}
+
+function itemsOf(
+  image: RankedImage,
+  order: MadeJob | undefined,
+  { ceilings }: Pick<Policy, 'ceilings'>,
+): WorkItem[] {
+  const { placed, perVisit, file } = image;
+  const about = {
+    url: image.url,
+    pages: [...new Set(placed.map(({ page }) => page))],
+    selector: (placed.find(({ shown }) => shown) ?? placed[0])?.selector ?? '',
+    from: [file.intrinsic && formatSize(file.intrinsic), file.mediaType, kilobytes(file.bytes)]
+      .filter(Boolean)
+      .join(', '),
+  };
+  if (image.thirdParty) {
+    if (perVisit.wasteBytes < leastBytes) return [];
+    const to = image.need ? `${formatSize(image.need)}, ${image.encoded?.format}` : '';
+    const what = 'ask for the image in the size that it is shown in';
+    return [{ ...about, who: 'third party', what, to, savedPerVisit: perVisit.wasteBytes }];
+  }
+  const items: WorkItem[] = [];
+  const add = (who: Doer, what: string, to: string, savedPerVisit: number) => {
+    if (savedPerVisit >= leastBytes) items.push({ ...about, who, what, to, savedPerVisit });
+  };
+  const { causes } = perVisit;
+  const sum = (...names: readonly Cause[]) => names.reduce((all, name) => all + causes[name], 0);
+  add('markup', 'do not send it where it is not shown', 'not sent', causes.neverShown);
+  add('markup', 'link to one of its addresses everywhere', image.url, causes.duplicate);
+  if (isVector(file))
+    add('server', 'send it compressed', 'content-encoding: gzip or better', sum('wire'));
+  if (order) {
+    const { to, path } = order.file;
+    const whole = sum('metadata', 'pixels', 'quality', 'format');
+    const inMarkup = Math.min(whole, offeredPerVisit(image, order));
+    const told = [path, pixelsOf(to), order.file.mediaType, kilobytes(to.bytes)].filter(Boolean);
+    add('content', 'put the refitted file in its place', told.join(', '), whole - inMarkup);
+    const widths = widthsOf(order);
+    add(
+      'markup',
+      `offer it in ${widths.length} widths (snippets.md)`,
+      `${widths.join(', ')} pixels wide`,
+      inMarkup,
+    );
+  }
+  if (order && order.frames > 1 && order.file.to.bytes > ceilings.content)
+    items.push({
+      ...{ ...about, who: 'content', savedPerVisit: 0, to: 'a muted film that plays in a loop' },
+      what: `make it a video: its ${order.frames} frames take ${kilobytes(order.file.to.bytes)} even at their need`,
+    });
+  const found = image.findings.flatMap(({ id, message }): WorkItem[] => {
+    const who = menders[id];
+    return who ? [{ ...about, who, what: message, to: '', savedPerVisit: 0 }] : [];
+  });
+  return [...items, ...found];
+}
+
+/** Bytes as people write them. */
+function kilobytes(bytes: number): string {
+  const thousands = bytes / 1_000;
+  return `${thousands < 10 ? thousands.toFixed(1) : Math.round(thousands)} kB`;
+}
+
+/** Pixels as people write them; nothing for a vector. */
+function pixelsOf({ width, height }: PictureSize): string {
+  return width === null || height === null ? '' : formatSize({ width, height });
+}
+
+/** What an average visit is spared beyond the file at its largest need when narrower ones are offered, too. */
+function offeredPerVisit({ deliveries }: RankedImage, { file, variants }: MadeJob): number {
+  if (!variants.some(({ use }) => use === 'width')) return 0;
+  return deliveries.reduce((sum, { verdict: { waste, need }, weight }) => {
+    const shown = waste !== null && need !== null;
+    return shown ? sum + Math.max(0, file.to.bytes - waste.neededBytes) * weight : sum;
+  }, 0);
+}

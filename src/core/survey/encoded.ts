@@ -1,0 +1,43 @@
+import type { Size } from '../base/size.js';
+import type { EncodedFormat, Nature } from '../policy/policy.js';
+
+/** One encode that was made on the way to the file that an image should be. */
+export interface EncodeAttempt {
+  readonly format: EncodedFormat;
+  /** The encoder's quality, 1 to 100; `null` where every pixel is kept. */
+  readonly quality: number | null;
+  readonly bytes: number;
+  /** Structural similarity to the ideal reduction, at most 1. */
+  readonly similarity: number;
+}
+
+/** What one picture costs in the steps from the file that is there to the file that is needed. */
+export interface EncodedSteps {
+  /** Bytes of the file that are not picture data; of a vector, what can be removed without being seen. */
+  readonly metadata: number;
+  /** How the picture's bytes grow with its pixels: as `pixels ^ exponent`. */
+  readonly exponent: number;
+  /**
+   * Bytes in the file's own format, at the need and at the quality that was found to do, without metadata. Of a
+   * vector, its own text compressed.
+   */
+  readonly sameFormat: number;
+  /** Bytes in the best format that the policy allows, at the need; of a vector, the reduced text compressed. */
+  readonly best: number;
+}
+
+/** The file that an image should be, as it was really encoded. */
+export interface Encoded {
+  readonly contentHash: string;
+  /** The largest need over all placements; `null` for a vector, which has no pixels. */
+  readonly need: Size | null;
+  readonly nature: Nature | 'vector';
+  /** `svg` for a vector, which stays one. */
+  readonly format: EncodedFormat | 'svg';
+  readonly steps: EncodedSteps;
+  readonly attempts: readonly EncodeAttempt[];
+  /** SHA-256 of the encoded body, which is kept in the workspace; `null` where there is none. */
+  readonly resultHash: string | null;
+  /** Why it could not be encoded, when it could not. */
+  readonly problem: string | null;
+}

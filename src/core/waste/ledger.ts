@@ -1,0 +1,120 @@
+import type { Encoded } from '../survey/encoded.js';
+import type { RowsByIndex } from '../survey/survey-tables.js';
+import type { SurveyFacts } from '../survey/survey.js';
+import type { JudgeInputs } from './file-judge.js';
+import { PortionSum } from './portion.js';
+import type { Portion } from './portion.js';
+import type { Verdict } from './verdict.js';
+
+/** What one image file was to one visit: what was sent, and what would have done. */
+export interface Delivery {
+  /** Place in the list of files, and in that of visits. */
+  readonly file: number;
+  readonly visit: number;
+  /** Row of the placement that decides the need; −1 where none shows the file. */
+  readonly deciding: number;
+  /** Row of the first placement of the file on that visit; −1 where there is none. */
+  readonly placed: number;
+  readonly verdict: Verdict;
+  /** How much its visit counts. */
+  readonly weight: number;
+}
+
+/** Rows of a ledger. */
+export type DeliveryRows = Int32Array;
+
+/**
+ * Every file in every visit: what all rankings are sums of. A row is one delivery; there are as many as placements, so
+ * they stand in columns. The rows of one file come one after the other, in the order of the visits.
+ */
+export class Ledger {
+  /** The survey that it is of. */
+  readonly facts: SurveyFacts;
+  /** By what its deliveries were judged. */
+  readonly inputs: JudgeInputs;
+  readonly file: Int32Array;
+  readonly visit: Int32Array;
+  readonly deciding: Int32Array;
+  readonly placed: Int32Array;
+  /** Place in the list of what is judged. */
+  readonly verdictIndex: Int32Array;
+  /** The rows of each file are those from `starts[file]` to before `starts[file + 1]`. */
+  readonly starts: Int32Array;
+  readonly verdicts: readonly Verdict[];
+  /** What each of `judged` adds to a sum, one after the other, as `addAmounts` has it. */
+  readonly amounts: readonly number[];
+  /** How much each visit counts. */
+  readonly weights: Float64Array;
+  /** The encode of each file that has one. */
+  readonly encoded: readonly (Encoded | undefined)[];
+  readonly placements: RowsByIndex;
+  readonly answers: RowsByIndex;
+
+  constructor(columns: Omit<Ledger, 'length' | 'rows' | 'rowsOf' | 'at' | 'wasteByFile' | 'sum'>) {
+    this.facts = columns.facts;
+    this.inputs = columns.inputs;
+    this.file = columns.file;
+    this.visit = columns.visit;
+    this.deciding = columns.deciding;
+    this.placed = columns.placed;
+    this.verdictIndex = columns.verdictIndex;
+    this.starts = columns.starts;
+    this.verdicts = columns.verdicts;
+    this.amounts = columns.amounts;
+    this.weights = columns.weights;
+    this.encoded = columns.encoded;
+    this.placements = columns.placements;
+    this.answers = columns.answers;
+  }
+
+  get length(): number {
+    return this.file.length;
+  }
+
+  /** All rows. */
+  get rows(): DeliveryRows {
+    return this.#span(0, this.length);
+  }
+
+  /** The rows of one file. */
+  rowsOf(file: number): DeliveryRows {
+    return this.#span(this.starts[file]!, this.starts[file + 1]!);
+  }
+
+  #span(from: number, to: number): DeliveryRows {
+    const rows = new Int32Array(to - from);
+    for (let at = 0; at < rows.length; at++) rows[at] = from + at;
+    return rows;
+  }
+
+  at(row: number): Delivery {
+    const visit = this.visit[row]!;
+    return {
+      file: this.file[row]!,
+      visit,
+      deciding: this.deciding[row]!,
+      placed: this.placed[row]!,
+      verdict: this.verdicts[this.verdictIndex[row]!]!,
+      weight: this.weights[visit]!,
+    };
+  }
+
+  /** What an average visit wastes of each file, in bytes. */
+  wasteByFile(): Float64Array {
+    const sums = new Float64Array(this.starts.length - 1);
+    const wasted = Float64Array.from(this.verdicts, ({ waste }) => waste?.wasteBytes ?? 0);
+    for (let row = 0; row < this.length; row++)
+      sums[this.file[row]!]! += wasted[this.verdictIndex[row]!]! * this.weights[this.visit[row]!]!;
+    return sums;
+  }
+
+  /** The weighted sum of some rows. */
+  sum(rows: DeliveryRows): Portion {
+    const sum = new PortionSum();
+    for (let at = 0; at < rows.length; at++) {
+      const row = rows[at]!;
+      sum.add(this.amounts, this.verdictIndex[row]!, this.weights[this.visit[row]!]!);
+    }
+    return sum.done();
+  }
+}

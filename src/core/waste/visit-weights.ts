@@ -1,0 +1,44 @@
+import type { VisitKey } from '../survey/survey-tables.js';
+import type { SurveyedPage } from '../survey/survey.js';
+import type { View } from '../visitors/view.js';
+
+/** How much each visit counts. */
+export interface VisitWeights {
+  /** Of a visit among all of them; all together are 1. */
+  of(visit: VisitKey): number;
+  /** Visits a month to all pages together; `null` when nobody said. */
+  readonly visitsAMonth: number | null;
+  /** Pages that nobody gave visits for, where they were given for others: they count as the least of those. */
+  readonly guessedPages: number;
+}
+
+/**
+ * Weighs visits so that a weighted sum is what an average visit has: a view by its share of the audience, a page by
+ * its visits, each among those that were measured.
+ *
+ * @param measured the visits that there are
+ * @param unweighted lets every visit count the same
+ */
+export function weighVisits(
+  measured: readonly VisitKey[],
+  pages: readonly SurveyedPage[],
+  views: readonly View[],
+  unweighted = false,
+): VisitWeights {
+  const visitsOf = new Map(pages.map(({ url, visits }) => [url, visits]));
+  const seen = new Set(measured.map(({ page }) => page));
+  const known = [...seen].flatMap((page) => visitsOf.get(page) ?? []);
+  const least = known.reduce((low, visits) => Math.min(low, visits), Infinity);
+  const shares = new Map(views.map(({ name, share }) => [name, share]));
+  const visitsTo = (page: string) => visitsOf.get(page) ?? (known.length > 0 ? least : 1);
+  const plain = ({ page, view }: VisitKey) =>
+    unweighted ? 1 : visitsTo(page) * (shares.get(view) ?? 0);
+  const sum = measured.reduce((all, visit) => all + plain(visit), 0);
+  return {
+    // Views without any share would leave nothing to look at.
+    of: (visit) => (sum > 0 ? plain(visit) / sum : 1 / measured.length),
+    visitsAMonth:
+      known.length > 0 ? [...seen].reduce((all, page) => all + visitsTo(page), 0) : null,
+    guessedPages: known.length > 0 ? seen.size - known.length : 0,
+  };
+}

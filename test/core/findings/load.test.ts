@@ -1,0 +1,151 @@
+import { describe, expect, it } from 'vitest';
+import { loadFindingsOf, usableAt } from '../../../src/core/findings/load/index.js';
+import { noMarkers } from '../../../src/core/load/markers.js';
+import type { Markers } from '../../../src/core/load/markers.js';
+import type { PageRequest, Phases } from '../../../src/core/load/request.js';
+import type { Run } from '../../../src/core/load/session.js';
+import { pageRequest } from '../../support/page-request.js';
+
+const site = 'http://brindlebay.test';
+const dsl = { name: 'dsl', latency: 45, down: 6000, up: 800 };
+
+function request(
+  path: string,
+  start: number,
+  phases: Partial<Phases>,
+  more: Partial<Omit<PageRequest, 'phases'>> = {},
+): PageRequest {
+  const type = path.endsWith('.jpg') ? 'image' : path.endsWith('.css') ? 'style' : 'html';
+  return pageRequest(path.startsWith('/') ? site + path : path, { type, start, phases, ...more });
+}
+
+function load(
+  requests: readonly PageRequest[],
+  { markers = {}, ...more }: Partial<Omit<Run, 'markers'>> & { markers?: Partial<Markers> } = {},
+): Run {
+  return {
+    startedAt: '2026-04-01T10:00:00.000Z',
+    finalUrl: `${site}/`,
+    status: 200,
+    markers: { ...noMarkers(), ...markers },
+    requests: [request('/', 0, { wait: 60, receive: 40 }), ...requests],
+    failure: null,
+    ...more,
+  };
+}
+
+const found = (run: Run, id: string, needed?: (url: string) => number | undefined) =>
+  loadFindingsOf(run, dsl, needed).filter((finding) => finding.id === id);
+
+describe('what stands out in a load', () => {
+  it('is nothing where there is nothing', () => {
+    const run = load([request('/a.jpg', 110, { wait: 50, receive: 20 })]);
+    expect(loadFindingsOf(run, dsl)).toEqual([]);
+  });
+
+  it('is an image that is long on its way, with what it would save at its need', () => {
+    const run = load([request('/a.jpg', 110, { receive: 800 }, { transferBytes: 400_000 })]);
+    expect(found(run, 'heavy-image')).toMatchObject([{ cost: null, url: `${site}/a.jpg` }]);
+    const [finding] = found(run, 'heavy-image', () => 100_000);
+    expect(finding).toMatchObject({ cost: 600, late: false });
+    expect(finding!.message).toBe(
+      '400 kB take 800 ms to receive; at its need it has 100 kB and saves 600 ms',
+    );
+  });
+
+  it('is a server that thinks long, without the time of the line', () => {
+    const run = load([request('/slow.css', 110, { wait: 745 })]);
+    expect(found(run, 'long-wait')).toMatchObject([{ cost: 700 }]);
+  });
+
+  it('is the largest picture when it is found late', () => {
+    const hero = request('/hero.jpg', 900, { wait: 50 }, { initiator: 'script' });
+    const largest = { selector: '#hero', url: hero.url };
+    expect(found(load([hero], { largest }), 'late-discovery')).toMatchObject([{ cost: 800 }]);
+    const early = { ...hero, start: 120 };
+    expect(found(load([early], { largest }), 'late-discovery')).toEqual([]);
+  });
+
+  it('is pictures further down that go first, and their time on this line', () => {
+    const below = request('/below.jpg', 110, { receive: 200 }, { transferBytes: 75_000 });
+    const hero = request('/hero.jpg', 110, { blocked: 200, receive: 200 });
+    const run = load([below, hero], { firstScreen: [hero.url] });
+    expect(found(run, 'backwards-order')).toMatchObject([
+      {
+        url: hero.url,
+        message:
+          '1 picture further down with 75 kB, 100 ms of this line go before this one of the first screen',
+      },
+    ]);
+    const right = load([below, hero], { firstScreen: [below.url] });
+    expect(found(right, 'backwards-order')).toEqual([]);
+  });
+
+  it('is what blocks rendering one after another', () => {
+    const blocking = { renderBlocking: true };
+    const first = request('/one.css', 110, { wait: 90 }, blocking);
+    const beside = request('/two.css', 110, { wait: 190 }, blocking);
+    const imported = request('/imported.css', 210, { wait: 190 }, blocking);
+    expect(found(load([first, beside, imported]), 'blocking-chain')).toMatchObject([
+      { url: imported.url, cost: 100 },
+    ]);
+    expect(found(load([first, beside]), 'blocking-chain')).toEqual([]);
+  });
+
+  it('is redirects and errors, with their time', () => {
+    const moved = request('/old', 10, { wait: 80 }, { status: 301, redirectsTo: `${site}/new` });
+    const missing = request('/none.jpg', 110, { wait: 70 }, { status: 404 });
+    const run = load([moved, missing]);
+    expect(found(run, 'redirect')).toMatchObject([{ cost: 80, url: moved.url }]);
+    expect(found(run, 'error')).toMatchObject([{ cost: 70, message: 'answered 404, after 70 ms' }]);
+  });
+
+  it('is what was fetched and came to nothing, where that is known and worth a word', () => {
+    const heavy = { transferBytes: 40_000 };
+    const run = load([
+      request('/shown.jpg', 110, { receive: 20 }, { ...heavy, used: true }),
+      request('/unknown.jpg', 120, { receive: 20 }, { ...heavy, used: null }),
+      request('/small.jpg', 130, { receive: 20 }, { transferBytes: 900, used: false }),
+      request('/hidden.jpg', 140, { receive: 20 }, { ...heavy, used: false }),
+      request('/print.css', 150, { receive: 20 }, { ...heavy, used: false }),
+    ]);
+    expect(found(run, 'unused').map(({ message }) => message)).toEqual([
+      '40 kB for nothing: no element shows it',
+      '40 kB for nothing: no element matches a rule of it',
+    ]);
+  });
+
+  it('is connections that could be one', () => {
+    const connect = { connect: 45, tls: 90, wait: 50 };
+    const two = [request('/a.jpg', 110, connect), request('/b.jpg', 110, connect)];
+    expect(found(load(two), 'connections')).toMatchObject([
+      {
+        message:
+          '2 connections to brindlebay.test, 135 ms of connecting besides the first: HTTP/2 would share one',
+      },
+    ]);
+    expect(found(load(two.slice(0, 1)), 'connections')).toEqual([]);
+  });
+
+  it('is third parties before the page is usable; what comes after is told apart', () => {
+    const third = { thirdParty: true, renderBlocking: true };
+    const early = request('http://gullpost.test/ad.css', 110, { wait: 240 }, third);
+    const late = request('http://driftcount.test/tag', 2_000, { wait: 400 }, { thirdParty: true });
+    const run = load([early, late], { markers: { largestContentfulPaint: 1_500 } });
+    expect(found(run, 'third-party')).toMatchObject([{ cost: 240, late: false }]);
+    expect(found(run, 'tail')).toMatchObject([{ late: true, cost: null }]);
+    const findings = loadFindingsOf(run, dsl);
+    expect(findings.map((finding) => finding.late)).toEqual(
+      findings.map((finding) => finding.late).sort(),
+    );
+    expect(found(run, 'long-wait')).toMatchObject([{ url: late.url, late: true }]);
+  });
+
+  it('calls a page usable when it is interactive and its largest content is there', () => {
+    const at = (markers: Partial<Markers>) => usableAt({ markers: { ...noMarkers(), ...markers } });
+    expect(at({ interactive: 500, largestContentfulPaint: 900, load: 2_000 })).toBe(900);
+    expect(at({ interactive: 1_500, largestContentfulPaint: 900 })).toBe(1_500);
+    expect(at({ load: 2_000 })).toBe(2_000);
+    expect(at({})).toBeNull();
+  });
+});

@@ -1,0 +1,36 @@
+import { describe, expect, it } from 'vitest';
+import { chosenWidth, offeredWidths, parseSrcset } from '../../../src/core/slots/srcset.js';
+
+describe('parseSrcset', () => {
+  it.each([
+    ['/a.jpg 400w, /b.jpg 800w', ['/a.jpg', '/b.jpg'], [400, 800]],
+    ['  /a.jpg   400w ,/b.jpg 2x', ['/a.jpg', '/b.jpg'], [400]],
+    ['/a.jpg, /b.jpg 2x', ['/a.jpg', '/b.jpg'], []],
+    ['/a,b.jpg 800w,/a,b.jpg 400w', ['/a,b.jpg', '/a,b.jpg'], [400, 800]],
+    ['data:image/png;base64,xx== 1x, /b.jpg 2x', ['data:image/png;base64,xx==', '/b.jpg'], []],
+    [',, ,/a.jpg 10w,,', ['/a.jpg'], [10]],
+    ['', [], []],
+    [' , ', [], []],
+  ])('%j', (text, urls, widths) => {
+    const candidates = parseSrcset(text);
+    expect(candidates.map(({ url }) => url)).toEqual(urls);
+    expect(offeredWidths(candidates)).toEqual(widths);
+  });
+
+  it('reads what is absurd in no time', () => {
+    const candidates = parseSrcset('/a.jpg 1w, '.repeat(50_000));
+    expect(candidates.length).toBeLessThanOrEqual(10_000);
+    expect(parseSrcset(','.repeat(200_000))).toEqual([]);
+    const commasWithin = `a${','.repeat(99_000)}b`;
+    expect(parseSrcset(commasWithin)).toEqual([{ url: commasWithin, width: null }]);
+  });
+});
+
+describe('chosenWidth', () => {
+  it('is the least that is enough, or else the largest', () => {
+    expect([300, 400, 401, 900].map((needed) => chosenWidth([400, 800], needed))).toEqual([
+      400, 400, 800, 800,
+    ]);
+    expect(chosenWidth([], 100)).toBeUndefined();
+  });
+});
