@@ -43,7 +43,7 @@ export { groupRows, groupings } from './core/rank/groupings.js';
 export type { GroupRow, Grouping } from './core/rank/groupings.js';
 export { deliveriesOf } from './core/rank/filter.js';
 export { rowsOf } from './core/rank/rank-view.js';
-export type { SurveyEntry, SurveyFacts, SurveyHead, SurveyedPage } from './core/survey/survey.js';
+export type { SurveySummary, SurveyFacts, SurveyHead, SurveyedPage } from './core/survey/survey.js';
 export type { Encoded } from './core/survey/encoded.js';
 export type { Markers, MarkerName } from './core/load/markers.js';
 export type { PageRequest, Phases } from './core/load/request.js';

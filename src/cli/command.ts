@@ -1,103 +1,137 @@
-import type { AnyObjectSchema, InferType } from 'yup';
-import type { Argv, CommandModule, Options } from 'yargs';
+import type { CommandModule, Options as ParserOptions, Argv } from 'yargs';
 import { record } from '../core/base/record.js';
-import type { Ground } from './config-file.js';
+import { choicesOf, isRequired, kindOf, schemaOf, flagOf, usualOf } from './options/option.js';
+import type { Option, Options, SettingsOf } from './options/option.js';
+import { commonOptions } from './options/shared.js';
+import type { FileSettings } from './options/config-file.js';
+import { resolveSettings, unknownVariables } from './options/resolve.js';
 import { openIo } from './io.js';
 import type { Io } from './io.js';
+import type { Streams } from './streams.js';
 import { openLog } from './log.js';
-import { commonOptions, commonSchema } from './common-options.js';
 import { report } from './report-error.js';
-import { resolveSettings, unknownVariables } from './settings.js';
 
-/** One command: how it is called, what may be set, and what it does. */
-export interface Command<Schema extends AnyObjectSchema> {
-  /** The call as yargs reads it, `survey <start..>`. */
-  readonly call: string;
+/** One command: what it is called, what may be given, and what the help says. */
+export interface Command<
+  Positionals extends Options = Options,
+  Declared extends Options = Options,
+> {
+  readonly name: string;
   readonly describe: string;
-  /** Arguments by position, described. */
-  readonly positionals?: Readonly<Record<string, string>>;
-  readonly options: Readonly<Record<string, Options>>;
-  readonly schema: Schema;
+  /** What is given by position, in that sequence; a list takes all that is left. */
+  readonly positionals: Positionals;
+  readonly options: Declared;
   /** Worked examples: the call without the program's name, and what it does. */
   readonly examples: readonly (readonly [string, string])[];
-  /** What it does, loaded only when it is called: most of what there is to load is behind it. */
-  readonly load: () => Promise<{ readonly handler: Handler<Schema> }>;
+}
+
+/** Declares a command. */
+export function defineCommand<Positionals extends Options, Declared extends Options>(
+  command: Command<Positionals, Declared>,
+): Command<Positionals, Declared> {
+  return command;
 }
 
 /** Does what a command is for; returns the exit status when it is not 0. */
-export type Handler<Schema extends AnyObjectSchema> = (
-  settings: InferType<typeof commonSchema> & InferType<Schema>,
-  ground: Ground,
+export type Handler<Of extends Command> = (
+  settings: SettingsOf<typeof commonOptions & Of['positionals'] & Of['options']>,
+  file: FileSettings,
   io: Io,
 ) => Promise<number | void>;
 
-/** A command as it stands in the list of all. */
-export interface AnyCommand {
-  readonly name: string;
-  /** The settings that it knows. */
-  readonly names: readonly string[];
-  readonly module: (known: ReadonlySet<string>) => CommandModule;
+/** The options of a command, those that all commands have among them. */
+export function optionsOf({ options }: Command): Options {
+  return { ...options, ...commonOptions };
 }
 
-/** Makes a yargs module of a command: options in, settings checked, errors turned into one line. */
-export function defineCommand<Schema extends AnyObjectSchema>(
-  command: Command<Schema>,
-): AnyCommand {
-  const options = { ...command.options, ...commonOptions };
-  const schema: AnyObjectSchema = commonSchema.concat(command.schema);
-  const all = Object.keys(schema.fields);
-  // What stands by its position in a call cannot come from a variable or a file.
-  const names = all.filter((name) => !(name in (command.positionals ?? {})));
+/** The call as the parser reads it: `survey [start..]`. */
+export function callOf({ name, positionals }: Command): string {
+  const words = Object.entries(positionals).map(([positional, declared]) => {
+    const many = kindOf(declared) === 'values' ? '..' : '';
+    return isRequired(declared) ? `<${positional}${many}>` : `[${positional}${many}]`;
+  });
+  return [name, ...words].join(' ');
+}
+
+/** What one run of the program is given. */
+export interface RunContext {
+  readonly streams: Streams;
+  /** The settings that any command knows. */
+  readonly known: ReadonlySet<string>;
+  /** Whether the call asks for help. */
+  readonly asksForHelp: boolean;
+  readonly onStatus: (status: number) => void;
+}
+
+/** Makes a parser module of a command: options in, settings checked, errors turned into one line. */
+export function moduleOf(
+  command: Command,
+  load: () => Promise<{ readonly handler: Handler<never> }>,
+  context: RunContext,
+): CommandModule {
+  const { streams, known, asksForHelp, onStatus } = context;
+  const options = optionsOf(command);
+  const all = { ...options, ...command.positionals };
   return {
-    name: command.call.split(' ', 1)[0]!,
-    names,
-    module: (known) => ({
-      command: command.call,
-      describe: command.describe,
-      builder: (argv: Argv) => {
-        for (const [name, describe] of Object.entries(command.positionals ?? {}))
-          argv.positional(name, { describe, type: 'string', default: undefined });
-        if (!asksForHelp) return argv.options(silent(options));
+    command: callOf(command),
+    describe: command.describe,
+    builder: (argv: Argv) => {
+      for (const [name, { describe }] of Object.entries(command.positionals))
+        argv.positional(name, { describe, type: 'string', default: undefined });
+      if (asksForHelp)
         for (const [call, words] of command.examples) argv.example(`$0 ${call}`, words);
-        return argv.options(options);
-      },
-      handler: async (argv) => {
-        let verbose = argv['verbose'] === true;
-        let close = () => {};
-        try {
-          const flags = Object.fromEntries(all.map((name) => [name, given(argv[name])]));
-          const { settings, ground } = await resolveSettings(flags, process.env, schema, known);
-          const { quiet, json } = settings as InferType<typeof commonSchema>;
-          verbose = (settings as InferType<typeof commonSchema>).verbose;
-          const log = await openLog(verbose, quiet);
-          for (const name of unknownVariables(process.env, known))
-            log.warn(`the variable ${name} is no setting of this program`);
-          const io = openIo(log, json, quiet);
-          close = () => io.close();
-          const { handler } = await command.load();
-          const status = await handler(settings as never, ground, io);
-          process.exitCode = status ?? 0;
-        } catch (error) {
-          close();
-          process.exitCode = report(error, verbose);
-        } finally {
-          close();
-        }
-      },
-    }),
+      return argv.options(
+        Object.fromEntries(
+          Object.entries(options).map(([name, declared]) => [
+            flagOf(name),
+            parserOption(declared, asksForHelp),
+          ]),
+        ),
+      );
+    },
+    handler: async (argv) => {
+      let verbose = argv['verbose'] === true;
+      let close = () => {};
+      try {
+        const flags = record(Object.keys(all), (name) => given(argv[name]));
+        const { settings, file } = await resolveSettings(flags, process.env, schemaOf(all), known);
+        const { quiet, json } = settings as SettingsOf<typeof commonOptions>;
+        verbose = settings['verbose'] === true;
+        const log = await openLog(verbose, quiet, streams.stderr);
+        for (const name of unknownVariables(process.env, known))
+          log.warn(`the variable ${name} is not a setting of this program`);
+        const io = openIo(log, json, quiet, streams);
+        close = () => io.close();
+        const { handler } = await load();
+        onStatus((await handler(settings as never, file, io)) ?? 0);
+      } catch (error) {
+        close();
+        onStatus(report(error, verbose, streams.stderr));
+      } finally {
+        close();
+      }
+    },
   };
 }
 
-/** Whether the call wants to be told how to call. */
-const asksForHelp = process.argv.some((argument) => argument === '--help' || argument === '-h');
+/** An option as the parser wants it. Its words are left out where nobody asks for help: laying them out takes a while. */
+function parserOption(declared: Option, asksForHelp: boolean): ParserOptions {
+  const kind = kindOf(declared);
+  return {
+    describe: asksForHelp ? helpOf(declared) : undefined,
+    hidden: !asksForHelp,
+    type: kind === 'switch' ? 'boolean' : 'string',
+    ...(kind === 'switch' ? {} : { requiresArg: true }),
+    ...(kind === 'values' ? { array: true } : {}),
+    ...(asksForHelp && declared.heading ? { group: `${declared.heading}:` } : {}),
+  };
+}
 
-/** Options that no help tells of: the parser lays out its help at every call, which takes a while. */
-function silent(options: Readonly<Record<string, Options>>): Record<string, Options> {
-  return record(Object.keys(options), (name) => ({
-    ...options[name],
-    describe: undefined,
-    hidden: true,
-  }));
+/** What the help says of an option: what it does, the words to choose from, and what applies without it. */
+function helpOf(declared: Option): string {
+  const usual = usualOf(declared);
+  const choices = choicesOf(declared).join(', ');
+  return `${declared.describe}${choices && `: ${choices}`}${usual ? ` [${usual}]` : ''}`;
 }
 
 /** What was given for an option; the parser writes an empty list as a list of nothing. */

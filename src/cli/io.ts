@@ -1,7 +1,10 @@
 import picocolors from 'picocolors';
+import { chooseForms, writeForms } from './forms/form.js';
+import type { Forms } from './forms/form.js';
 import type { Screen } from '../output/terminal/style.js';
 import type { TaskOptions } from '../tasks/progress.js';
 import type { Log } from './log.js';
+import type { Streams } from './streams.js';
 import { ProgressLine } from './progress-line.js';
 
 /** What a command talks to the world with. */
@@ -9,8 +12,12 @@ export interface Io {
   readonly screen: Screen;
   readonly log: Log;
   readonly task: Required<TaskOptions>;
-  /** Prints a result on stdout, as text or, where it was asked for, as one JSON document. */
-  readonly print: (text: () => string, document: () => unknown) => void;
+  /** Shows a result in the forms that the settings ask for: pictures into files, one form on stdout. */
+  readonly show: <View>(
+    forms: Forms<View>,
+    view: View,
+    settings: Readonly<Record<string, unknown>>,
+  ) => Promise<void>;
   /** Prints text for people on stdout, never together with a JSON document. */
   readonly say: (text: string) => void;
 }
@@ -18,23 +25,29 @@ export interface Io {
 /** Terminals narrower than this are drawn for as if they were this wide. */
 const leastWidth = 80;
 
-export function openIo(log: Log, json: boolean, quiet: boolean): Io & { close(): void } {
-  const progress = new ProgressLine(process.stderr, quiet);
+export function openIo(
+  log: Log,
+  json: boolean,
+  quiet: boolean,
+  { stdout, stderr }: Streams,
+): Io & { close(): void } {
+  const progress = new ProgressLine(stderr, quiet);
   const stop = new AbortController();
   const onSignal = () => {
     if (stop.signal.aborted) process.exit(130);
     progress.clear();
-    process.stderr.write('Stopping; what is done is kept. Once more to stop at once.\n');
+    stderr.write('Stopping; what is done is kept. Press Ctrl-C again to stop at once.\n');
     stop.abort();
   };
   process.on('SIGINT', onSignal);
   process.on('SIGTERM', onSignal);
-  const width = process.stdout.columns || Number(process.env['COLUMNS']) || 120;
+  const width = stdout.columns || Number(process.env['COLUMNS']) || 120;
+  const screen = {
+    width: Math.max(leastWidth, width),
+    colour: picocolors.isColorSupported && stdout.isTTY === true && !process.env['NO_COLOR'],
+  };
   return {
-    screen: {
-      width: Math.max(leastWidth, width),
-      colour: picocolors.isColorSupported && process.stdout.isTTY && !process.env['NO_COLOR'],
-    },
+    screen,
     log,
     task: {
       signal: stop.signal,
@@ -43,13 +56,17 @@ export function openIo(log: Log, json: boolean, quiet: boolean): Io & { close():
         progress.show(event);
       },
     },
-    print: (text, document) => {
+    show: async (forms, view, settings) => {
+      const chosen = chooseForms(forms, settings);
+      await writeForms(view, chosen);
+      const print = await chosen.print.print();
+      const text = print(view, screen);
       progress.clear();
-      process.stdout.write(json ? `${JSON.stringify(document(), null, 2)}\n` : `${text()}\n`);
+      stdout.write(`${text}\n`);
     },
     say: (text) => {
       progress.clear();
-      if (!json) process.stdout.write(`${text}\n`);
+      if (!json) stdout.write(`${text}\n`);
     },
     close: () => {
       progress.clear();

@@ -4,10 +4,14 @@ import type { Logger } from 'pino';
 export type Log = Pick<Logger, 'debug' | 'warn'>;
 
 /** The log on stderr: warnings by default, everything when `--verbose`, nothing of it when `--quiet`. */
-export async function openLog(verbose: boolean, quiet: boolean): Promise<Log> {
-  if (verbose) return (await import('./logger.js')).logger('debug');
+export async function openLog(
+  verbose: boolean,
+  quiet: boolean,
+  stderr: NodeJS.WritableStream,
+): Promise<Log> {
+  if (verbose) return (await import('./logger.js')).logger('debug', stderr);
   // Most calls have nothing to log, and to load the logger takes longer than some of them.
   const warn = (...words: Parameters<Logger['warn']>) =>
-    void import('./logger.js').then(({ logger }) => logger('warn').warn(...words));
+    void import('./logger.js').then(({ logger }) => logger('warn', stderr).warn(...words));
   return { debug: () => {}, warn: quiet ? () => {} : warn };
 }

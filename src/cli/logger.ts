@@ -3,10 +3,9 @@ import type { Logger } from 'pino';
 import pretty from 'pino-pretty';
 
 /** What writes the log; loaded when there is something to write. */
-export function logger(level: string): Logger {
+export function logger(level: string, stderr: NodeJS.WritableStream): Logger {
   const stream = pretty({
-    destination: 2,
-    sync: true,
+    destination: stderr,
     colorize: process.stderr.isTTY && !process.env['NO_COLOR'],
     ignore: 'pid,hostname',
     translateTime: 'SYS:HH:MM:ss.l',

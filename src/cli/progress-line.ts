@@ -1,5 +1,6 @@
 import { Presets, SingleBar } from 'cli-progress';
-import { shorten } from '../output/plain-text.js';
+import { shorten } from '../output/words/plain-text.js';
+import type { OutputStream } from './streams.js';
 import type { Progress } from '../tasks/progress.js';
 
 const titles: Readonly<Record<Progress['stage'], string>> = {
@@ -29,7 +30,7 @@ const remembered = 40;
 
 /** Shows progress on stderr: a bar on a terminal, a line now and then elsewhere. */
 export class ProgressLine {
-  readonly #stream: NodeJS.WriteStream;
+  readonly #stream: OutputStream;
   readonly #quiet: boolean;
   #bar: SingleBar | undefined;
   #stage: Progress['stage'] | undefined;
@@ -37,7 +38,7 @@ export class ProgressLine {
   /** When how many were done, oldest first. */
   #history: { readonly at: number; readonly done: number }[] = [];
 
-  constructor(stream: NodeJS.WriteStream, quiet: boolean) {
+  constructor(stream: OutputStream, quiet: boolean) {
     this.#stream = stream;
     this.#quiet = quiet;
   }

@@ -1,16 +1,16 @@
 import { LynxError, messageOf } from '../core/base/errors.js';
-import { plainText } from '../output/plain-text.js';
+import { plainText } from '../output/words/plain-text.js';
 
 /**
  * Turns an error into one line on stderr and the exit status that goes with it; the stack is shown
  * only when it was asked for.
  */
-export function report(error: unknown, verbose: boolean): number {
+export function report(error: unknown, verbose: boolean, stderr: NodeJS.WritableStream): number {
   const expected = error instanceof LynxError;
   const hint = expected && error.hint ? ` – ${error.hint}` : '';
   const code = expected ? error.code : 'UNEXPECTED';
-  const advice = expected ? hint : ' – this is a defect: run again with --verbose and report it';
-  process.stderr.write(`zealous-lynx: ${plainText(messageOf(error) + advice, 1_000)} [${code}]\n`);
-  if (verbose && error instanceof Error) process.stderr.write(`${error.stack ?? ''}\n`);
+  const advice = expected ? hint : ' – this is a bug: run again with --verbose and report it';
+  stderr.write(`zealous-lynx: ${plainText(messageOf(error) + advice, 1_000)} [${code}]\n`);
+  if (verbose && error instanceof Error) stderr.write(`${error.stack ?? ''}\n`);
   return expected ? error.exitStatus : 3;
 }

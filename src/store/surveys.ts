@@ -1,6 +1,6 @@
 import type Database from 'libsql';
 import { NotFoundError } from '../core/base/errors.js';
-import type { SurveyEntry, SurveyHead, SurveyPlan } from '../core/survey/survey.js';
+import type { SurveySummary, SurveyHead, SurveyPlan } from '../core/survey/survey.js';
 import type { View } from '../core/visitors/view.js';
 import { toHead } from './rows.js';
 import type { SurveyRow } from './rows.js';
@@ -86,7 +86,7 @@ export class SurveyStore {
   }
 
   /** All surveys, the oldest first. */
-  list(): SurveyEntry[] {
+  list(): SurveySummary[] {
     const rows = this.#database
       .prepare(
         `SELECT survey.*,

@@ -18,7 +18,7 @@ import { countedRuns, medianRun, summariseSession } from '../core/load/session.j
 import type { Run, Session, SessionSummary } from '../core/load/session.js';
 import type { View } from '../core/visitors/view.js';
 import { isThirdParty } from '../crawl/third-party.js';
-import { harOf } from '../output/har.js';
+import { harOf } from '../output/json/har.js';
 import { writeWhole } from '../store/write-whole.js';
 import type { Workspace } from '../store/workspace.js';
 import { filmLoad } from './film-load.js';

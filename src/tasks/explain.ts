@@ -14,9 +14,9 @@ export type Explanation =
       readonly kind: 'image';
       readonly image: RankedImage;
       readonly others: readonly RankedImage[];
-      readonly sheet: RankResult;
+      readonly result: RankResult;
     }
-  | { readonly kind: 'page'; readonly story: PageStory; readonly sheet: RankResult };
+  | { readonly kind: 'page'; readonly story: PageStory; readonly result: RankResult };
 
 /**
  * Tells everything that a survey knows of one image or page.
@@ -32,9 +32,9 @@ export async function explain(
   policy: Policy,
   options: TaskOptions = {},
 ): Promise<Explanation> {
-  const sheet = await rank(workspace, label, policy, options);
-  const found = findSubject(subject, sheet.images, sheet.pages);
-  if (found.kind === 'image') return { ...found, sheet };
+  const result = await rank(workspace, label, policy, options);
+  const found = findSubject(subject, result.images, result.pages);
+  if (found.kind === 'image') return { ...found, result };
   const { page } = found;
   const only = { pages: [page.url] };
   const narrowed = await rank(workspace, label, policy, { ...options, only });
@@ -42,6 +42,6 @@ export async function explain(
   return {
     kind: 'page',
     story: pageStoryOf(page, narrowed.images, placements, policy),
-    sheet: narrowed,
+    result: narrowed,
   };
 }

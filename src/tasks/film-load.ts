@@ -29,5 +29,10 @@ export async function filmLoad(browser: Browser, order: LoadOrder): Promise<Film
     .map((shot, index) => ({ ...shot, completeness: completeness[index]! }))
     .filter(({ picture }, index) => index === 0 || !picture.equals(own[index - 1]!.picture));
   const { width, height } = lumas[0]!;
-  return { frames, size: { width, height }, load: run.markers.load };
+  const arrivals = run.requests
+    .flatMap(({ url, type, end, transferBytes: bytes, status }) =>
+      end === null || status >= 400 ? [] : [{ at: end, url, type, bytes }],
+    )
+    .sort((a, b) => a.at - b.at);
+  return { frames, size: { width, height }, load: run.markers.load, arrivals };
 }

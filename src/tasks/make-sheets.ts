@@ -3,8 +3,8 @@ import { UsageError, messageOf } from '../core/base/errors.js';
 import { ownFolders } from '../core/refit/refit-job.js';
 import { largestSide, pagesNamed, sheetCandidates } from '../core/refit/sheet-candidates.js';
 import type { SheetImage } from '../core/refit/sheet-candidates.js';
-import { sheetCss, sheetHtml } from '../output/sheet-css.js';
-import type { Sheet, SheetEntry } from '../output/sheet-css.js';
+import { sheetCss, sheetHtml } from '../output/html/sheet.js';
+import type { Sheet, SheetPicture } from '../output/html/sheet.js';
 import type { ReadBody } from './make-orders.js';
 import type { RankResult } from './rank.js';
 
@@ -75,7 +75,7 @@ async function makeSheet(
     smallest = Math.min(smallest, webp.length);
   }
   const taken = new Set<string>();
-  const entries = found.map(({ image, alt, selectors }, at): SheetEntry => {
+  const entries = found.map(({ image, alt, selectors }, at): SheetPicture => {
     const file = new URL(image.url).pathname
       .split('/')
       .at(-1)!

@@ -13,7 +13,7 @@ import { picturesAtOnce } from '../images/at-once.js';
 import { encodeKey } from '../images/encode-key.js';
 import { readImageFacts } from '../images/facts.js';
 import { rewritesDocument } from '../output/json/rewrites.js';
-import { picturesMarkdown } from '../output/snippets.js';
+import { picturesMarkdown } from '../output/markdown/snippets.js';
 import type { Workspace } from '../store/workspace.js';
 import { encodeAndKeep } from './encode-file.js';
 import { makeOrder, makeOrders } from './make-orders.js';

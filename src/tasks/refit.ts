@@ -10,8 +10,10 @@ import { worklistOf } from '../core/refit/worklist.js';
 import type { FetchedFile } from '../crawl/fetch-file.js';
 import { rewritesDocument } from '../output/json/rewrites.js';
 import { snippetsDocument } from '../output/json/snippets.js';
-import { snippetsMarkdown } from '../output/snippets.js';
-import { worklistCsv, worklistMarkdown } from '../output/worklist-table.js';
+import { snippetsMarkdown } from '../output/markdown/snippets.js';
+import { worklistCsv } from '../output/csv/worklist.js';
+import { worklistMarkdown } from '../output/markdown/worklist.js';
+import { findingWords } from '../output/words/findings.js';
 import type { Workspace } from '../store/workspace.js';
 import { fetchBodies } from './fetch-bodies.js';
 import { makeOrders } from './make-orders.js';
@@ -69,7 +71,7 @@ export async function refit(
   refuseStopped(options);
   const groups = new Map(ranking.pages.map(({ url, group }) => [url, group]));
   const snippets = orders.flatMap((order) => snippetsOf(order.image, order, { groups, elements }));
-  const worklist = worklistOf(ranking.images, orders, policy);
+  const worklist = worklistOf(ranking.images, orders, policy, findingWords);
   const shown = dryRun ? [] : orders.toSorted((a, b) => savedBy(b.image) - savedBy(a.image));
   const work = {
     ...{ survey: ranking.survey.label, orders, kept: plan.kept, notMade, worklist, sheets },

@@ -5,9 +5,9 @@ import { formatSize } from '../core/base/size.js';
 import { picturesAtOnce } from '../images/at-once.js';
 import type { ReviewCrops } from '../images/review-crops.js';
 import { reviewHtml } from '../output/html/review.js';
-import type { ReviewEntry } from '../output/html/review.js';
-import { shorten } from '../output/plain-text.js';
-import { formatBytes, formatShare } from '../output/units.js';
+import type { ReviewedPicture } from '../output/html/review.js';
+import { shorten } from '../output/words/plain-text.js';
+import { formatBytes, formatShare } from '../output/words/units.js';
 import type { Workspace } from '../store/workspace.js';
 import type { ReadBody } from './make-orders.js';
 import { noProgress } from './progress.js';
@@ -56,7 +56,7 @@ export async function reviewRefit(
       }),
     ),
   );
-  const entries = reviewed.flat().map(({ order, crops }, index): ReviewEntry => {
+  const entries = reviewed.flat().map(({ order, crops }, index): ReviewedPicture => {
     const name = `${ownFolders.review}${String(index + 1).padStart(3, '0')}`;
     files.set(`${name}-original.webp`, crops.before);
     files.set(`${name}-refit.webp`, crops.after);

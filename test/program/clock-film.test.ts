@@ -48,7 +48,7 @@ describe('clock --film', () => {
     expect([strip.format, strip.width]).toEqual(['png', 1280]);
     const drawn = await run([...call, '--film', 'film.svg'], { cwd });
     expect(drawn.stdout).toMatch(
-      /What is seen.*\n +0 ms ▕.*▏.*complete to the eye at .*unfinished/,
+      /What visitors see.*\n +0 ms ▕.*▏.*visually complete at .*unfinished/,
     );
     expect(readFileSync(join(cwd, 'film.svg'), 'utf8')).toMatch(/^<svg [^]*data:image\/jpeg/);
     const recorded = await run(['clock', '--har', 'x.har', '--film', 'film.png'], { cwd });

@@ -16,7 +16,7 @@ describe('a wrong call', () => {
     [[], 'Say which command to run.', 'USAGE'],
     [
       ['survey'],
-      'say where to begin – give an address or a folder, --list, --sitemap, or --resume',
+      'say where to start – give an address or a folder, --list, --sitemap, or --resume',
       'USAGE',
     ],
     [['clock'], 'say which pages to load', 'USAGE'],
@@ -194,7 +194,7 @@ describe('the program', () => {
     expect(stderr).toContain('Stopping; what is done is kept');
     expect(stdout).toContain('2 pages surveyed');
     const ranked = await run(['rank'], { cwd });
-    expect(ranked.stdout).toContain('this survey was broken off');
+    expect(ranked.stdout).toContain('this survey was interrupted');
     expect(ranked.stdout).toContain('/a.jpg');
   });
 });

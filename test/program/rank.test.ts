@@ -136,7 +136,7 @@ describe('rank', () => {
       document.rows.find(({ key }) => key === 'http://kites.test/')!.perVisit.sentBytes;
     expect(start(weighed) / start(await of('--unweighted'))).toBeCloseTo(0.9 / 0.5, 2);
     const { stdout } = await run(['rank', '--survey', 'visits'], { cwd });
-    expect(stdout).toMatch(/1,000 visits a month waste /);
+    expect(stdout).toMatch(/In 1,000 visits a month that is .* of waste/);
   });
 
   it('looks at one page, one view, one cause, when it is asked to', async () => {
@@ -167,7 +167,7 @@ describe('rank', () => {
     [['--where', 'colour=red'], /there are|--where colour=red: allowed is a known name/],
     [['--where', 'cause=pixel'], /allowed is one of neverShown, duplicate/],
     [['--where', 'bytes=many'], /allowed is bytes, like 100000 or 100k/],
-    [['--csv', '--json'], /one form of output at a time/],
+    [['--csv', '--json'], /only one form of output can be printed/],
     [['--by', 'colour'], /--by: found "colour", allowed is one of family, image/],
   ])('refuses %j with what is allowed', async (values, words) => {
     const { status, stderr } = await run(['rank', ...values], { cwd });

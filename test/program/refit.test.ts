@@ -79,7 +79,7 @@ describe('refit', () => {
     expect(schemaErrors('refit', dry)).toEqual([]);
     expect(readdirSync(cwd)).not.toContain('dry');
     const told = await run(['refit', '--out', 'dry', '--dry-run'], { cwd });
-    expect(told.stdout).toMatch(/^Nothing was written; this is what would be:/);
+    expect(told.stdout).toMatch(/^Nothing was written. This is what would be:/);
     for (const { path } of dry.files.slice(0, 3)) expect(told.stdout).toContain(path);
   });
 

@@ -50,7 +50,7 @@ describe('surveys', () => {
     expect(bodies).toBe(4);
 
     expect((await run(['surveys', 'rename', 'survey-2', 'second'], { cwd })).stdout).toMatch(
-      /^second +\S+ \S+ +whole +1 +1 +1 /m,
+      /^second +\S+ \S+ +complete +1 +1 +1 /m,
     );
     const after = await runJson<SurveysDocument>(['surveys', 'delete', 'first'], { cwd });
     expect(after.surveys.map(({ label }) => label)).toEqual(['second']);

@@ -1,31 +1,18 @@
-import { object, string } from 'yup';
-import { wholeNumber, yesOrNo } from '../checks.js';
 import { defineCommand } from '../command.js';
-
-const defaultOut = 'brindle-bay-refit';
-
-export const schema = object({
-  serve: yesOrNo().default(false),
-  port: wholeNumber(0, 65_535).default(0),
-  out: string().min(1, 'the path of a folder').default(defaultOut),
-});
+import { folderPath, wholeNumber, yesOrNo } from '../options/checks.js';
+import { option } from '../options/option.js';
 
 export const demoCommand = defineCommand({
-  call: 'demo',
-  describe: 'The whole story on a site that comes with the program',
+  name: 'demo',
+  describe: 'Run the whole story on a site that comes with the program',
+  positionals: {},
   options: {
-    serve: { describe: 'Only serve the site, until Ctrl-C', type: 'boolean' },
-    port: { describe: 'Port to serve on [any free one]', type: 'string', requiresArg: true },
-    out: {
-      describe: `Folder for the right-sized files [${defaultOut}]`,
-      type: 'string',
-      requiresArg: true,
-    },
+    serve: option('Only serve the site, until Ctrl-C', yesOrNo().default(false)),
+    port: option('Port to serve on', wholeNumber(0, 65_535).default(0), 'any free one'),
+    out: option('Folder for the right-sized files', folderPath().default('brindle-bay-refit')),
   },
-  schema,
   examples: [
     ['demo', 'survey, rank, refit, clock and compare'],
     ['demo --serve --port 8080', 'only serve the site'],
   ],
-  load: () => import('../handlers/demo.js'),
 });

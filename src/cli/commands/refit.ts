@@ -1,90 +1,74 @@
-import { array, object, string } from 'yup';
+import { array, string } from 'yup';
 import { isNamePattern } from '../../core/refit/refit-names.js';
 import { defineCommand } from '../command.js';
-import { shortText, textList, wholeNumber, yesOrNo } from '../checks.js';
-import { shared } from '../common-options.js';
+import { formOptions } from '../forms/form.js';
+import { refitForms } from '../forms/refit.js';
+import { filePath, folderPath, textList, wholeNumber, yesOrNo } from '../options/checks.js';
+import { option } from '../options/option.js';
+import { shared } from '../options/shared.js';
 
-const top = shared.top(20, 'files');
-const text = { type: 'string', requiresArg: true } as const;
-
-/** So many images are shown beside their originals when nobody says otherwise. */
-const usualReview = 24;
-
-/** Numbers with commas between: widths in pixels. */
+/** Numbers separated by commas: widths in pixels. */
 const widths = () => {
   const allowed = 'widths in pixels, like 480,960,1500';
   return array()
-    .transform((value: unknown, original: unknown) =>
-      typeof original === 'string' ? original.split(',').map(Number) : value,
+    .transform((_value: unknown, original: unknown) =>
+      (Array.isArray(original) ? (original as unknown[]) : [original])
+        .flatMap((part) => (typeof part === 'string' ? part.split(',') : part))
+        .map(Number),
     )
     .of(wholeNumber(1, 20_000).required())
     .typeError(allowed)
     .default([]);
 };
 
-export const schema = object({
-  out: string().required('the folder to write to, given with --out'),
-  survey: shared.survey.check,
-  from: shortText(),
-  widths: widths(),
-  longest: wholeNumber(1, 20_000),
-  name: string().test(
-    'pattern',
-    'a pattern of {stem}, {width}, {height}, {format} and {hash} (one of them {stem} or {hash}), with letters, digits, - _ . ~ between',
-    (value) => value === undefined || isNamePattern(value),
-  ),
-  rename: shortText(),
-  nameByAlt: yesOrNo().default(false),
-  credits: shortText(),
-  sheet: textList('the name of a page group, or the address of a page').default([]),
-  review: wholeNumber(0, 10_000).default(usualReview),
-  zip: shortText(),
-  dryRun: yesOrNo().default(false),
-  mapHost: shared.mapHost.check,
-  top: top.check,
-});
-
 export const refitCommand = defineCommand({
-  call: 'refit',
+  name: 'refit',
   describe: 'Write the right-sized files, with a work list and the markup for them',
+  positionals: {},
   options: {
-    out: {
-      describe: 'Folder to write to; what refit did not write there is never touched',
-      ...text,
-    },
-    survey: shared.survey.option,
-    from: { describe: 'Take the pictures in this folder instead of a survey’s', ...text },
-    widths: { describe: 'With --from: the widths to make, like 480,960,1500 [one file]', ...text },
-    longest: { describe: 'With --from: pixels of the longest side at most [1500]', ...text },
-    name: {
-      describe: 'Names of files, made of {stem} {width} {height} {format} {hash}',
-      ...text,
-    },
-    rename: { describe: 'CSV file with the columns old and new: new names', ...text },
-    'name-by-alt': {
-      describe: 'Name files by the alternative text, where --rename does not say',
-      type: 'boolean',
-    },
-    credits: {
-      describe:
-        'CSV file with the columns image, title, description, keywords, creator, copyright: what is to stand in the files',
-      ...text,
-    },
-    sheet: {
-      describe: 'Join the small images of this page group or page into one sheet',
-      ...text,
-      array: true,
-    },
-    review: {
-      describe: `Show so many images beside their originals; 0 for none [${usualReview}]`,
-      ...text,
-    },
-    zip: { describe: 'Pack all of it into this ZIP file, too', ...text },
-    'dry-run': { describe: 'Say what would be written, and write nothing', type: 'boolean' },
-    'map-host': shared.mapHost.option,
-    top: top.option,
+    out: option(
+      'Folder to write to; files there that refit did not write are never touched',
+      folderPath().required('the folder to write to, given with --out'),
+    ),
+    survey: shared.survey,
+    from: option('Use the pictures in this folder instead of a survey', folderPath()),
+    widths: option('With --from: the widths to make, like 480,960,1500', widths(), 'one file'),
+    longest: option(
+      'With --from: longest side in pixels at most',
+      wholeNumber(1, 20_000),
+      'the policy: 1500',
+    ),
+    name: option(
+      'Pattern for file names, made of {stem} {width} {height} {format} {hash}',
+      string().test(
+        'pattern',
+        'a pattern of {stem}, {width}, {height}, {format} and {hash} (at least {stem} or {hash}), with letters, digits, - _ . ~ between',
+        (value) => value === undefined || isNamePattern(value),
+      ),
+    ),
+    rename: option('CSV file with the columns old and new: new names', filePath()),
+    nameByAlt: option(
+      'Name files by their alternative text, unless --rename names them',
+      yesOrNo().default(false),
+    ),
+    credits: option(
+      'CSV file with the columns image, title, description, keywords, creator, copyright to write into the files',
+      filePath(),
+    ),
+    sheet: option(
+      'Join the small images of this page group or page into one sprite',
+      textList('the name of a page group, or the address of a page').default([]),
+    ),
+    review: option(
+      'Show this many images beside their originals; 0 for none',
+      wholeNumber(0, 10_000).default(24),
+    ),
+    zip: option('Also pack everything into this ZIP file', filePath()),
+    dryRun: option('Say what would be written, and write nothing', yesOrNo().default(false)),
+    mapHost: shared.mapHost,
+    top: shared.top(20, 'files'),
+    ...formOptions(refitForms),
   },
-  schema,
   examples: [
     ['refit --out refit', 'the files of the newest survey, below refit/'],
     ['refit --out refit --dry-run', 'what that would write'],
@@ -94,5 +78,4 @@ export const refitCommand = defineCommand({
     ['refit --from camera --out ready --widths 480,960,1500', 'pictures that are not online yet'],
     ['refit --survey before --out refit --json', 'and the manifest on stdout'],
   ],
-  load: () => import('../handlers/refit.js'),
 });

@@ -1,20 +1,28 @@
+import { array, string } from 'yup';
 import { defineCommand } from '../command.js';
-import { surveyOptions, surveySchema } from '../survey-options.js';
+import { option } from '../options/option.js';
+import { surveyOptions } from '../options/survey.js';
 
 export const surveyCommand = defineCommand({
-  call: 'survey [start..]',
+  name: 'survey',
   describe: 'Crawl a site and measure every image on it',
-  positionals: { start: 'Addresses to begin at, or folders of static sites' },
+  positionals: {
+    start: option(
+      'Addresses to start from, or folders of static sites',
+      array().of(string().required('an address or a folder')).default([]),
+    ),
+  },
   options: surveyOptions,
-  schema: surveySchema,
   examples: [
     ['survey http://brindlebay.test/', 'up to 50 pages of the site, in every view'],
     ['survey ./public --label before', 'a folder of a static site, served on loopback'],
-    ['survey --list pages.csv --audience screens.csv', 'what analytics says matters'],
-    ['survey --sitemap http://brindlebay.test/sitemap.xml --pages 500', 'what a sitemap names'],
+    [
+      'survey --list pages.csv --audience screens.csv',
+      'the pages and screens that analytics names',
+    ],
+    ['survey --sitemap http://brindlebay.test/sitemap.xml --pages 500', 'the pages of a sitemap'],
     ['survey http://brindlebay.test/ --include "/journal/*" --depth 3', 'one part of the site'],
     ["survey http://staging.test/ --basic 'staging.test=$LOGIN'", 'with LOGIN=user:password set'],
-    ['survey --resume', 'go on where Ctrl-C or a power cut ended the last one'],
+    ['survey --resume', 'continue after Ctrl-C or a power cut'],
   ],
-  load: () => import('../handlers/survey.js'),
 });

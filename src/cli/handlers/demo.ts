@@ -1,76 +1,109 @@
 import { once } from 'node:events';
+import { rowsOf } from '../../core/rank/rank-view.js';
+import { defaultPolicy } from '../../core/policy/policy.js';
 import { clockDocument } from '../../output/json/clock.js';
 import { compareDocument } from '../../output/json/compare.js';
-import { defaultPolicy } from '../../core/policy/policy.js';
-import { rowsOf } from '../../core/rank/rank-view.js';
 import { rankDocument } from '../../output/json/rank.js';
 import { surveyDocument } from '../../output/json/survey.js';
-import { drawSession } from '../../output/terminal/clock.js';
-import { drawComparison } from '../../output/terminal/compare.js';
+import { drawClock } from '../../output/terminal/clock.js';
+import { drawCompare } from '../../output/terminal/compare.js';
 import { drawDemoSummary } from '../../output/terminal/demo.js';
 import { drawRanking } from '../../output/terminal/rank.js';
 import { drawRefit } from '../../output/terminal/refit.js';
 import { paletteFor } from '../../output/terminal/style.js';
 import { drawSurvey } from '../../output/terminal/survey.js';
+import type { DemoView } from '../../output/views/demo.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { ComparedPage } from '../../tasks/compare.js';
 import type { RankResult } from '../../tasks/rank.js';
-import type { RefitResult } from '../../tasks/write-refit.js';
 import type { SurveyResult } from '../../tasks/survey.js';
+import type { RefitResult } from '../../tasks/write-refit.js';
 import { cacheFolder } from '../cache-folder.js';
+import type { Handler } from '../command.js';
+import type { demoCommand } from '../commands/demo.js';
+import type { Forms } from '../forms/form.js';
 import type { Io } from '../io.js';
 import { program } from '../program.js';
-import type { Handler } from '../command.js';
-import type { schema } from '../commands/demo.js';
 
-export const handler: Handler<typeof schema> = async (
-  { workspace: folder, serve, port, out },
-  _,
-  io,
-) => {
-  if (serve) return serveOnly(port, io);
+type Settings = Parameters<typeof handler>[0];
+
+export const handler: Handler<typeof demoCommand> = async (settings, _file, io) => {
+  if (settings.serve) return serveOnly(settings, io);
   const { Workspace } = await import('../../store/workspace.js');
-  const workspace = Workspace.open(folder);
+  const workspace = Workspace.open(settings.workspace);
   try {
-    return await wholeStory(workspace, out, io);
+    return await wholeStory(workspace, settings, io);
   } finally {
     workspace.close();
   }
 };
 
-async function serveOnly(port: number, { task, print }: Io): Promise<number> {
+/** Where the demo's site is served. */
+interface SiteView {
+  readonly start: string;
+  readonly hosts: Readonly<Record<string, string>>;
+}
+
+const siteForms: Forms<SiteView> = {
+  text: { describe: 'For people', print: () => Promise.resolve(siteText) },
+  json: {
+    describe: 'As JSON',
+    print: () =>
+      Promise.resolve((site) =>
+        JSON.stringify({ format: 'zealous-lynx.demo-site/1', ...site }, null, 2),
+      ),
+  },
+};
+
+function siteText({ start, hosts }: SiteView): string {
+  const [address] = Object.values(hosts);
+  return [
+    `The festival's site is served at ${address}, under made-up host names.`,
+    '',
+    'To survey it:',
+    `  zealous-lynx survey ${start} --map-host '*.test=${address}'`,
+    'To look at it:',
+    `  chromium --host-resolver-rules="MAP *.test ${address}" ${start}`,
+    '',
+    'Ctrl-C ends it.',
+  ].join('\n');
+}
+
+async function serveOnly(settings: Settings, { task, show }: Io): Promise<number> {
   const { serveDemoSite } = await import('../../tasks/demo.js');
-  const site = await serveDemoSite(cacheFolder(), port, task);
-  const [address] = Object.values(site.hosts);
-  print(
-    () =>
-      [
-        `The festival's site is served at ${address}, under made-up host names.`,
-        '',
-        'To survey it:',
-        `  zealous-lynx survey ${site.start} --map-host '*.test=${address}'`,
-        'To look at it:',
-        `  chromium --host-resolver-rules="MAP *.test ${address}" ${site.start}`,
-        '',
-        'Ctrl-C ends it.',
-      ].join('\n'),
-    () => ({ format: 'zealous-lynx.demo-site/1', start: site.start, hosts: site.hosts }),
-  );
-  // A timer keeps the process alive where the server alone would, too; the signal ends both.
+  const site = await serveDemoSite(cacheFolder(), settings.port, task);
+  await show(siteForms, { start: site.start, hosts: site.hosts }, settings);
   if (!task.signal.aborted) await once(task.signal, 'abort');
   await site.close();
   return 0;
 }
 
-async function wholeStory(workspace: Workspace, out: string, io: Io): Promise<number> {
-  const { screen, task, say, print } = io;
+/** The summary, with the documents of all steps. */
+interface StoryView extends DemoView {
+  readonly steps: readonly unknown[];
+}
+
+const storyForms: Forms<StoryView> = {
+  text: { describe: 'For people', print: () => Promise.resolve(drawDemoSummary) },
+  json: {
+    describe: 'As JSON',
+    print: () =>
+      Promise.resolve(({ steps }) =>
+        JSON.stringify({ format: 'zealous-lynx.demo/1', steps }, null, 2),
+      ),
+  },
+};
+
+async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Promise<number> {
+  const { out } = settings;
+  const { screen, task, say, show } = io;
   const { bold, cyan } = paletteFor(screen);
   const title = (words: string) => say(`\n${cyan('▌')} ${bold(words)}\n`);
   let surveyed: SurveyResult | undefined;
   let ranked: RankResult | undefined;
   let refitted: RefitResult | undefined;
   let compared: readonly ComparedPage[] = [];
-  const documents: unknown[] = [];
+  const steps: unknown[] = [];
   const { demo } = await import('../../tasks/demo.js');
   const whole = await demo(
     workspace,
@@ -78,44 +111,54 @@ async function wholeStory(workspace: Workspace, out: string, io: Io): Promise<nu
     {
       surveyed: (result) => {
         surveyed = result;
-        documents.push(surveyDocument(result));
+        const view = { ...result, top: 8 };
+        steps.push(surveyDocument(view));
         title('survey: what is there');
-        say(drawSurvey(result, 8, screen));
+        say(drawSurvey(view, screen));
       },
       ranked: (result) => {
         ranked = result;
         const by = 'family';
-        const view = { by, sort: 'waste', top: 10, filter: {}, policy: defaultPolicy } as const;
-        const found = rowsOf(result, view);
-        const drawing = { ...found, sheet: result, by, unweighted: false, narrowed: '' } as const;
-        documents.push(rankDocument({ ...drawing, top: 10 }));
+        const query = { by, sort: 'waste', top: 10, filter: {}, policy: defaultPolicy } as const;
+        const found = rowsOf(result, query);
+        const view = {
+          ...found,
+          result,
+          by,
+          unweighted: false,
+          narrowed: '',
+          imageLimit: 10,
+        } as const;
+        steps.push(rankDocument(view));
         title('rank: what it wastes');
-        say(drawRanking(drawing, screen));
+        say(drawRanking(view, screen));
       },
       refitted: (result) => {
         refitted = result;
-        documents.push(result.manifest);
+        steps.push(result.manifest);
         title('refit: the files as they should be');
-        const { sheets } = result;
-        say(drawRefit({ ...result, ...result.manifest, sheets, zipped: null }, 8, screen));
+        say(drawRefit({ ...result.manifest, ...result, zipped: null, top: 8 }, screen));
       },
-      clocked: (sheet) => {
-        documents.push(clockDocument(sheet));
-        title(`clock: the front page ${sheet.session.label}`);
-        say(drawSession(sheet, { sort: 'start', top: 24 }, screen));
+      clocked: (session) => {
+        const view = { sessions: [session], choice: { sort: 'start', top: 24 } } as const;
+        steps.push(clockDocument(view));
+        title(`clock: the front page ${session.session.label}`);
+        say(drawClock(view, screen));
       },
       compared: (pages) => {
         compared = pages;
-        documents.push(compareDocument(pages));
+        const view = { pages, choice: { sort: 'start', top: 24 }, waterfalls: false } as const;
+        steps.push(compareDocument(view));
         title('compare: before and after');
-        say(pages.map((page) => drawComparison(page, screen)).join('\n\n'));
+        say(drawCompare(view, screen));
       },
     },
   );
   const [pair] = compared;
   if (!whole || !surveyed || !ranked || !refitted || !pair) return 130;
   title('in five lines');
-  const sheet = {
+  const view = {
+    steps,
     pages: surveyed.pages.length,
     images: ranked.images.length,
     perVisit: ranked.perVisit,
@@ -123,9 +166,6 @@ async function wholeStory(workspace: Workspace, out: string, io: Io): Promise<nu
     comparison: pair.comparison,
     folders: { workspace: workspace.folder, out },
   };
-  print(
-    () => drawDemoSummary(sheet, screen),
-    () => ({ format: 'zealous-lynx.demo/1', steps: documents }),
-  );
+  await show(storyForms, view, settings);
   return 0;
 }

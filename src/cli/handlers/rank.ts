@@ -1,20 +1,22 @@
 import { rowsOf } from '../../core/rank/rank-view.js';
-import { rankDocument } from '../../output/json/rank.js';
-import { rankCsv, rankMarkdown } from '../../output/rank-table.js';
-import { drawRanking } from '../../output/terminal/rank.js';
-import { onlyOneForm } from '../one-form.js';
-import { filtersOf } from '../rank-filters.js';
 import type { Handler } from '../command.js';
 import { usualRows } from '../commands/rank.js';
-import type { schema } from '../commands/rank.js';
+import type { rankCommand } from '../commands/rank.js';
+import { chooseForms } from '../forms/form.js';
+import { rankForms } from '../forms/rank.js';
+import { filtersOf } from '../options/rank-filters.js';
 
-export const handler: Handler<typeof schema> = async (
+/** How many images the JSON document lists when nobody says. */
+const usualImages = 20;
+
+export const handler: Handler<typeof rankCommand> = async (
   settings,
   { policy },
-  { screen, task, print, say },
+  { task, show },
 ) => {
-  const { csv, markdown, json, unweighted, sort } = settings;
-  onlyOneForm({ json, csv, markdown });
+  // A call that asks for two forms is refused before anything is worked out.
+  chooseForms(rankForms, settings);
+  const { unweighted, sort, findings } = settings;
   const by = settings.by ?? 'family';
   const top = settings.top ?? usualRows;
   const { Workspace } = await import('../../store/workspace.js');
@@ -29,22 +31,16 @@ export const handler: Handler<typeof schema> = async (
       groups: [...visits.groups, ...settings.group],
       views: visits.views,
     };
-    const sheet = await rank(workspace, settings.survey, policy, { ...task, unweighted, only });
-    const found = rowsOf(sheet, { by, sort, top, filter: images, policy });
+    const result = await rank(workspace, settings.survey, policy, { ...task, unweighted, only });
+    const found = rowsOf(result, { by, sort, top, filter: images, policy });
     const narrowed = [
       ...settings.where,
       ...settings.page.map((pattern) => `page=${pattern}`),
       ...settings.group.map((pattern) => `group=${pattern}`),
     ].join(', ');
-    const { findings } = settings;
-    const drawing = { ...found, sheet, by, unweighted, narrowed, findings };
-    if (csv) say(rankCsv(drawing));
-    else if (markdown) say(rankMarkdown(drawing));
-    else
-      print(
-        () => drawRanking(drawing, screen),
-        () => rankDocument({ ...drawing, top: settings.top ?? 20 }),
-      );
+    const imageLimit = settings.top ?? usualImages;
+    const view = { ...found, result, by, unweighted, narrowed, findings, imageLimit };
+    await show(rankForms, view, settings);
     return task.signal.aborted ? 130 : 0;
   } finally {
     workspace.close();

@@ -1,57 +1,51 @@
-import type { InferType } from 'yup';
 import { UsageError } from '../../core/base/errors.js';
-import { drawRefit } from '../../output/terminal/refit.js';
 import type { RefitResult } from '../../tasks/write-refit.js';
 import type { Handler } from '../command.js';
-import { hostMapOf } from '../common-options.js';
-import type { Ground } from '../config-file.js';
+import type { refitCommand } from '../commands/refit.js';
+import { refitForms } from '../forms/refit.js';
+import type { FileSettings } from '../options/config-file.js';
+import { hostMapOf } from '../options/shared.js';
 import type { Io } from '../io.js';
-import type { schema } from '../commands/refit.js';
 
-type Settings = InferType<typeof schema> & { readonly workspace: string };
+type Settings = Parameters<typeof handler>[0];
 
-export const handler: Handler<typeof schema> = async (settings, ground, io) => {
-  const { screen, print, task } = io;
+export const handler: Handler<typeof refitCommand> = async (settings, file, io) => {
+  const { show, task } = io;
   const { top, zip, from } = settings;
   const result =
     from === undefined
-      ? await ofSurvey(settings, ground, io)
-      : await ofFolder(settings, from, ground, io);
+      ? await ofSurvey(settings, file, io)
+      : await ofFolder(settings, from, file, io);
   if (zip !== undefined && !result.dryRun && !result.interrupted) {
     const { zipRefit } = await import('../../tasks/zip-refit.js');
     await zipRefit(result, zip);
   }
   const zipped = zip !== undefined && !result.dryRun ? zip : null;
-  print(
-    () => drawRefit({ ...result, ...result.manifest, sheets: result.sheets, zipped }, top, screen),
-    () => ({
-      ...result.manifest,
-      folder: result.folder,
-      dryRun: result.dryRun,
-      unchanged: result.unchanged,
-      worklist: result.worklist,
-      zip: zipped,
-    }),
-  );
+  const view = { ...result.manifest, ...result, zipped, top };
+  await show(refitForms, view, settings);
   return task.signal.aborted ? 130 : 0;
 };
 
-async function ofSurvey(settings: Settings, ground: Ground, { task }: Io): Promise<RefitResult> {
+async function ofSurvey(
+  settings: Settings,
+  file: FileSettings,
+  { task }: Io,
+): Promise<RefitResult> {
   const { survey, out, widths, longest, mapHost } = settings;
   if (widths.length > 0 || longest !== undefined)
-    throw new UsageError('--widths and --longest are for pictures of a folder', {
-      hint: 'name it with --from; what a survey saw is made in the sizes that it needs',
+    throw new UsageError('--widths and --longest are for pictures in a folder', {
+      hint: 'name the folder with --from; images of a survey are made in the sizes that they need',
     });
   const { Workspace } = await import('../../store/workspace.js');
   const { refit } = await import('../../tasks/refit.js');
   const { openImages } = await import('../../tasks/open-images.js');
-  const { accessesOf } = await import('../access-settings.js');
+  const { accessesOf } = await import('../options/access.js');
   const workspace = Workspace.openExisting(settings.workspace);
-  const accesses = accessesOf(ground.access, { basic: [], header: [], cookie: [] }, process.env);
+  const accesses = accessesOf(file.access, { basic: [], header: [], cookie: [] }, process.env);
   const images = openImages(workspace, survey, { hosts: hostMapOf(mapHost), accesses });
   try {
     const options = { ...task, ...wishesOf(settings), sheets: settings.sheet };
-    return await refit(workspace, survey, out, ground.policy, { ...options, fetch: images.fetch });
+    return await refit(workspace, survey, out, file.policy, { ...options, fetch: images.fetch });
   } finally {
     await images.close();
     workspace.close();
@@ -61,13 +55,13 @@ async function ofSurvey(settings: Settings, ground: Ground, { task }: Io): Promi
 async function ofFolder(
   settings: Settings,
   from: string,
-  { policy }: Ground,
+  { policy }: FileSettings,
   { task }: Io,
 ): Promise<RefitResult> {
   const { survey, sheet, widths, longest = policy.ceilings.side, out } = settings;
   if (survey !== undefined || sheet.length > 0)
-    throw new UsageError('--survey and --sheet are about pages, and --from is about a folder', {
-      hint: 'leave --from out, or the others',
+    throw new UsageError('--survey and --sheet work on pages, and --from works on a folder', {
+      hint: 'leave out --from, or the others',
     });
   const { Workspace } = await import('../../store/workspace.js');
   const { refitPictures } = await import('../../tasks/refit-pictures.js');

@@ -1,32 +1,26 @@
-import type { InferType } from 'yup';
 import { viewsOfAudience } from '../../core/visitors/audience.js';
 import { SettingError, UsageError } from '../../core/base/errors.js';
 import { chooseViews } from '../../core/visitors/view.js';
 import type { View } from '../../core/visitors/view.js';
-import { surveyDocument } from '../../output/json/survey.js';
-import { drawSurvey } from '../../output/terminal/survey.js';
-import { accessesOf } from '../access-settings.js';
-import { hostMapOf } from '../common-options.js';
-import type { Ground } from '../config-file.js';
-import { defaultPages, queryRuleOf } from '../survey-options.js';
-import type { surveySchema } from '../survey-options.js';
+import { surveyForms } from '../forms/survey.js';
+import { accessesOf } from '../options/access.js';
+import type { FileSettings } from '../options/config-file.js';
+import { hostMapOf } from '../options/shared.js';
+import { defaultPages, queryRuleOf } from '../options/survey.js';
 import type { Handler } from '../command.js';
+import type { surveyCommand } from '../commands/survey.js';
 
-type Settings = InferType<typeof surveySchema>;
+type Settings = Parameters<typeof handler>[0];
 
-export const handler: Handler<typeof surveySchema> = async (
-  settings,
-  ground,
-  { screen, task, print },
-) => {
+export const handler: Handler<typeof surveyCommand> = async (settings, file, { task, show }) => {
   const { start, resume, list, sitemap } = settings;
   const given = start.length > 0 || sitemap.length > 0 || list !== undefined;
   if (resume === given)
     throw new UsageError(
-      resume ? 'a survey is resumed from where it began' : 'say where to begin',
+      resume ? 'a survey is resumed from its own starts' : 'say where to start',
       {
         hint: resume
-          ? 'leave the starts, the list and the sitemaps out'
+          ? 'leave out the starts, the list and the sitemaps'
           : 'give an address or a folder, --list, --sitemap, or --resume',
       },
     );
@@ -34,8 +28,8 @@ export const handler: Handler<typeof surveySchema> = async (
   const { resumeSurvey, survey } = await import('../../tasks/survey.js');
   const common = {
     ...task,
-    policy: ground.policy,
-    groups: ground.groups,
+    policy: file.policy,
+    groups: file.groups,
     tabs: settings.tabs,
     hosts: hostMapOf(settings.mapHost),
     ignoreRobots: settings.ignoreRobots,
@@ -43,13 +37,13 @@ export const handler: Handler<typeof surveySchema> = async (
     pace: settings.pace,
     retries: settings.retries,
     limits: { load: settings.timeout * 1000, images: 8_000 },
-    accesses: accessesOf(ground.access, settings, process.env),
+    accesses: accessesOf(file.access, settings, process.env),
     browserState: settings.browserState,
     anyCertificate: settings.anyCertificate,
     noBodies: !settings.bodies,
     noEncodes: !settings.encode,
   };
-  const views = await viewsFor(settings, ground);
+  const views = await viewsFor(settings, file);
   const scope = await scopeOf(settings);
   const workspace = Workspace.open(settings.workspace);
   try {
@@ -63,10 +57,7 @@ export const handler: Handler<typeof surveySchema> = async (
           sitemaps: sitemap,
           label: settings.label,
         });
-    print(
-      () => drawSurvey(result, settings.top, screen),
-      () => surveyDocument(result),
-    );
+    await show(surveyForms, { ...result, top: settings.top }, settings);
     if (result.interrupted) return 130;
     return result.pages.some(({ error, status }) => error === null || status !== null) ? 0 : 3;
   } finally {
@@ -93,11 +84,11 @@ async function scopeOf(settings: Settings) {
 /** The views of the audience, or those of the config file; of them, those that were asked for. */
 async function viewsFor(
   { audience, viewsMax, view }: Settings,
-  ground: Ground,
+  file: FileSettings,
 ): Promise<readonly View[]> {
   const { readAudience } = await import('../../crawl/audience-file.js');
   const views =
-    audience === undefined ? ground.views : viewsOfAudience(readAudience(audience), viewsMax);
+    audience === undefined ? file.views : viewsOfAudience(readAudience(audience), viewsMax);
   if (view.length === 0) return views;
   const unknown = view.find((name) => !views.some((one) => one.name === name));
   if (unknown === undefined) return chooseViews(views, view);

@@ -1,17 +1,13 @@
 import { UsageError } from '../../core/base/errors.js';
-import { surveysDocument } from '../../output/json/surveys.js';
-import { drawSurveys } from '../../output/terminal/surveys.js';
 import type { Handler } from '../command.js';
-import type { schema } from '../commands/surveys.js';
+import type { surveysCommand } from '../commands/surveys.js';
+import { surveysForms } from '../forms/survey.js';
 
-export const handler: Handler<typeof schema> = async (
-  { workspace: folder, action, survey, name },
-  _ground,
-  { screen, print },
-) => {
+export const handler: Handler<typeof surveysCommand> = async (settings, _file, { show }) => {
+  const { workspace: folder, action, survey, name } = settings;
   if ((action !== 'list') !== (survey !== undefined) || (action === 'rename') !== !!name)
-    throw new UsageError(`${action} wants ${wants[action]}`, {
-      hint: `say zealous-lynx surveys ${action}${action === 'list' ? '' : ' LABEL'}${action === 'rename' ? ' NAME' : ''}`,
+    throw new UsageError(`${action} takes ${taken[action]}`, {
+      hint: `write zealous-lynx surveys ${calls[action]}`,
     });
   const { Workspace } = await import('../../store/workspace.js');
   const { deleteSurvey } = await import('../../tasks/delete-survey.js');
@@ -19,19 +15,17 @@ export const handler: Handler<typeof schema> = async (
   try {
     if (action === 'rename') workspace.surveys.rename(workspace.surveys.find(survey).id, name!);
     if (action === 'delete') await deleteSurvey(workspace, survey!);
-    const surveys = workspace.surveys.list();
-    const size = await workspace.size();
-    print(
-      () => drawSurveys(surveys, size, screen),
-      () => surveysDocument(surveys, size),
-    );
+    const view = { surveys: workspace.surveys.list(), size: await workspace.size() };
+    await show(surveysForms, view, settings);
   } finally {
     workspace.close();
   }
 };
 
-const wants = {
+const taken = {
   list: 'no label',
-  rename: 'the label of a survey, and the name it is to have',
+  rename: 'the label of a survey and its new label',
   delete: 'the label of a survey, and nothing else',
 } as const;
+
+const calls = { list: 'list', rename: 'rename LABEL NAME', delete: 'delete LABEL' } as const;

@@ -15,7 +15,17 @@ export interface FilmFrame extends FilmMoment {
   readonly picture: Uint8Array;
 }
 
-/** A load in pictures: one that was made besides those that are timed. */
+/** Something that had arrived, to its last byte. */
+export interface FilmArrival {
+  /** Milliseconds since the navigation began. */
+  readonly at: number;
+  readonly url: string;
+  readonly type: string;
+  /** On the wire. */
+  readonly bytes: number;
+}
+
+/** A load in pictures: one extra load, besides those that are timed. */
 export interface Film {
   /** The empty page first; each frame differs from the one before it. */
   readonly frames: readonly FilmFrame[];
@@ -23,6 +33,8 @@ export interface Film {
   readonly size: Size;
   /** When its load event ended, in milliseconds; `null` when it did not. */
   readonly load: number | null;
+  /** What arrived while it was filmed, in the sequence in which it arrived. */
+  readonly arrivals: readonly FilmArrival[];
 }
 
 /**
@@ -80,12 +92,36 @@ export function momentAt<Moment extends FilmMoment>(
   return moments.findLast(({ at }) => at <= time) ?? moments[0];
 }
 
-/** At most `most` times from the beginning to past the end of a film, evenly apart by a round number of milliseconds. */
-export function stepsOfFilm(end: number, most: number): number[] {
-  const least = Math.max(50, end / (most - 1));
-  const power = 10 ** Math.floor(Math.log10(least));
-  const apart = [1, 1.5, 2, 2.5, 3, 4, 5, 10]
-    .map((each) => each * power)
-    .find((one) => one >= least)!;
-  return Array.from({ length: Math.min(most, Math.ceil(end / apart) + 1) }, (_, at) => at * apart);
+/** A frame that is worth showing, with what had arrived since the one before it. */
+export interface FilmScene {
+  readonly frame: FilmFrame;
+  readonly arrived: readonly FilmArrival[];
 }
+
+/**
+ * The frames at which the page looked different from before: the empty page, then at most `most - 1` others, those with
+ * the largest changes of completeness. What arrived between two of them is told with the later one.
+ */
+export function scenesOf(
+  { frames, arrivals }: Pick<Film, 'frames' | 'arrivals'>,
+  most: number,
+): FilmScene[] {
+  const changes = frames.map(({ completeness }, index) => ({
+    index,
+    change: index === 0 ? Infinity : Math.abs(completeness - frames[index - 1]!.completeness),
+  }));
+  const kept = changes
+    .filter(({ change }) => change >= leastChange)
+    .sort((a, b) => b.change - a.change)
+    .slice(0, most)
+    .sort((a, b) => a.index - b.index);
+  return kept.map(({ index }, position) => {
+    const frame = frames[index]!;
+    const before = position === 0 ? -Infinity : frames[kept[position - 1]!.index]!.at;
+    const arrived = arrivals.filter(({ at }) => at > before && at <= frame.at);
+    return { frame, arrived };
+  });
+}
+
+/** A smaller change of completeness is hardly seen. */
+const leastChange = 0.01;

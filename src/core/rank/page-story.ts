@@ -1,4 +1,4 @@
-import type { Finding } from '../findings/image/finding.js';
+import type { Finding } from '../findings/finding.js';
 import { pageFindingsOf } from '../findings/page/index.js';
 import type { Placement } from '../slots/placement.js';
 import type { Policy } from '../policy/policy.js';

@@ -36,7 +36,7 @@ export interface RankResult extends Ranking {
 }
 
 /** How a ranking is looked at. */
-export interface RankView {
+export interface RankQuery {
   readonly by: Grouping;
   readonly sort: SortKey;
   readonly top: number;
@@ -62,7 +62,7 @@ const fewRows = 3;
 /** The rows of a ranking, in whole bytes. */
 export function rowsOf(
   ranking: Pick<Ranking, 'ledger' | 'images'>,
-  { by, sort, top, filter, policy }: RankView,
+  { by, sort, top, filter, policy }: RankQuery,
 ): RankedRows {
   const { ledger, images } = ranking;
   const deliveries = deliveriesOf(ranking, filter);

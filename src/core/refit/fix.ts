@@ -1,4 +1,4 @@
-import type { PlacedImage } from '../findings/image/finding.js';
+import type { PlacedImage } from '../findings/image/image-case.js';
 import { isVector } from '../survey/image-file.js';
 import type { RankedImage } from '../rank/ranked-image.js';
 import { sizesText } from '../slots/sizes-text.js';

@@ -1,7 +1,7 @@
 import { elementKey } from './element-images.js';
 import type { ElementImages } from './element-images.js';
 import { slotOf } from '../slots/family-key.js';
-import type { PlacedImage } from '../findings/image/finding.js';
+import type { PlacedImage } from '../findings/image/image-case.js';
 import { widestCurve } from './fix.js';
 import { groupBy } from '../base/group-by.js';
 import type { EncodedFormat } from '../policy/policy.js';

@@ -1,3 +1,5 @@
+import type { Doer, Finding } from '../findings/finding.js';
+import { findingKind } from '../findings/index.js';
 import { isVector } from '../survey/image-file.js';
 import type { RankedImage } from '../rank/ranked-image.js';
 import type { Policy } from '../policy/policy.js';
@@ -5,10 +7,6 @@ import { widthsOf } from './refit-job.js';
 import type { MadeJob, PictureSize } from './refit-job.js';
 import { formatSize } from '../base/size.js';
 import type { Cause } from '../waste/waste.js';
-
-/** Who has to do something: whoever keeps the pictures, the templates, or the server, or somebody else's site. */
-export const doers = ['content', 'markup', 'server', 'third party'] as const;
-export type Doer = (typeof doers)[number];
 
 /** One fix. */
 export interface WorkItem {
@@ -26,20 +24,6 @@ export interface WorkItem {
   readonly savedPerVisit: number;
 }
 
-/** Who mends what was found besides waste; what is not here says nothing that is to be done, or is said by another item. */
-const menders: Readonly<Record<string, Doer>> = {
-  'late-largest': 'markup',
-  'lazy-first-screen': 'markup',
-  'eager-below': 'markup',
-  'no-dimensions': 'markup',
-  'no-alternative': 'markup',
-  'srcset-mislabelled': 'markup',
-  'too-few-pixels': 'content',
-  nameless: 'content',
-  unreadable: 'content',
-  mislabelled: 'server',
-};
-
 /** Savings below this are not worth an item of their own. */
 const leastBytes = 1;
 
@@ -48,10 +32,11 @@ export function worklistOf(
   images: readonly RankedImage[],
   orders: readonly MadeJob[],
   policy: Pick<Policy, 'ceilings'>,
+  wordsOf: (finding: Finding) => string,
 ): WorkItem[] {
   const orderOf = new Map(orders.map((order) => [order.file.contentHash, order]));
   const items = images.flatMap((image) =>
-    itemsOf(image, orderOf.get(image.file.contentHash), policy),
+    itemsOf(image, orderOf.get(image.file.contentHash), policy, wordsOf),
   );
   return items.sort((a, b) => b.savedPerVisit - a.savedPerVisit);
 }
@@ -60,6 +45,7 @@ function itemsOf(
   image: RankedImage,
   order: MadeJob | undefined,
   { ceilings }: Pick<Policy, 'ceilings'>,
+  wordsOf: (finding: Finding) => string,
 ): WorkItem[] {
   const { placed, perVisit, file } = image;
   const about = {
@@ -105,9 +91,10 @@ function itemsOf(
       ...{ ...about, who: 'content', savedPerVisit: 0, to: 'a muted film that plays in a loop' },
       what: `make it a video: its ${order.frames} frames take ${kilobytes(order.file.to.bytes)} even at their need`,
     });
-  const found = image.findings.flatMap(({ id, message }): WorkItem[] => {
-    const who = menders[id];
-    return who ? [{ ...about, who, what: message, to: '', savedPerVisit: 0 }] : [];
+  const found = image.findings.flatMap((finding): WorkItem[] => {
+    const kind = findingKind(finding.id);
+    if (!kind?.doer || !kind.isWork) return [];
+    return [{ ...about, who: kind.doer, what: wordsOf(finding), to: '', savedPerVisit: 0 }];
   });
   return [...items, ...found];
 }

@@ -17,7 +17,7 @@ export interface SurveyHead {
 }
 
 /** A survey in the list of all. */
-export interface SurveyEntry extends SurveyHead {
+export interface SurveySummary extends SurveyHead {
   readonly pages: number;
   readonly skipped: number;
   /** Image files that it found, and their bytes. */

@@ -1,10 +1,10 @@
 import { asMarkup } from '../../core/base/markup-text.js';
 import type { Region } from '../../core/base/region.js';
 import type { Size } from '../../core/base/size.js';
-import { plainText } from '../plain-text.js';
+import { plainText } from '../words/plain-text.js';
 
 /** One picture of a review: where its pieces lie, and what is said of it. */
-export interface ReviewEntry {
+export interface ReviewedPicture {
   readonly title: string;
   readonly facts: string;
   /** Addresses of the crops, relative to the page. */
@@ -36,7 +36,7 @@ figure { margin: 0; } figcaption { font-size: 13px; color: var(--pale); }
 `;
 
 /** A page on which refitted pictures are looked at beside their originals, at 100 % and enlarged. */
-export function reviewHtml(entries: readonly ReviewEntry[]): string {
+export function reviewHtml(entries: readonly ReviewedPicture[]): string {
   return `<!doctype html>
 <html lang="en">
 <head>
@@ -58,7 +58,7 @@ for (const range of document.querySelectorAll('input[type=range]'))
 `;
 }
 
-function section({ title, facts, before, after, size, worst }: ReviewEntry): string {
+function section({ title, facts, before, after, size, worst }: ReviewedPicture): string {
   const { width, height } = size;
   const image = (source: string, kind: string) =>
     `<img class="${kind}" src="${asMarkup(source)}" width="${width}" height="${height}" alt="" loading="lazy">`;

@@ -3,17 +3,26 @@ import { bytesByHost } from '../../core/load/host-bytes.js';
 import { markerNames } from '../../core/load/markers.js';
 import { record } from '../../core/base/record.js';
 import { requestTypes } from '../../core/load/request.js';
-import type { ClockSheet } from '../terminal/clock.js';
+import { findingDocuments } from './findings.js';
+import type { ClockedPage, ClockView } from '../views/clock.js';
+
+/** One session as `zealous-lynx.clock/1`, several as `zealous-lynx.clock-set/1`. */
+export function clockDocument({ sessions }: ClockView) {
+  const documents = sessions.map(sessionDocument);
+  return documents.length === 1
+    ? documents[0]!
+    : { format: 'zealous-lynx.clock-set/1', sessions: documents };
+}
 
 /** A session as the document `zealous-lynx.clock/1`; the requests are those of the median run. */
-export function clockDocument({
+export function sessionDocument({
   session,
   summary,
   medianRun,
   findings,
   film,
   harFile,
-}: ClockSheet) {
+}: ClockedPage) {
   const { id, label, page, startedAt, conditions, runs } = session;
   return {
     format: 'zealous-lynx.clock/1',
@@ -31,7 +40,7 @@ export function clockDocument({
     requests: medianRun.requests.map(
       ({ requestHeaders: _, responseHeaders: __, ...request }) => request,
     ),
-    findings,
+    findings: findingDocuments(findings),
     film: film && {
       load: film.load,
       visuallyComplete: visuallyCompleteAt(film.frames),
@@ -40,9 +49,4 @@ export function clockDocument({
     },
     harFile,
   };
-}
-
-/** Several sessions of one call as the document `zealous-lynx.clock-set/1`. */
-export function clockSetDocument(sessions: readonly ReturnType<typeof clockDocument>[]) {
-  return { format: 'zealous-lynx.clock-set/1', sessions };
 }

@@ -5,10 +5,12 @@ import type {
   ComparedSurveys,
   SurveySide,
 } from '../../core/rank/survey-comparison.js';
+import type { CompareSurveysView } from '../views/compare-surveys.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** Two surveys as the document `zealous-lynx.compare-surveys/1`. */
-export function compareSurveysDocument({ before, after, comparison }: ComparedSurveys) {
+export function compareSurveysDocument({ compared }: CompareSurveysView) {
+  const { before, after, comparison } = compared;
   return {
     format: 'zealous-lynx.compare-surveys/1',
     before: sideDocument(before, comparison.before),

@@ -1,19 +1,9 @@
-import type { SessionComparison } from '../../core/load/comparison.js';
-import type { Looks } from '../../core/pixels/looks.js';
 import type { PageRequest } from '../../core/load/request.js';
-import type { RequestChange } from '../../core/load/request-matching.js';
 import type { Session } from '../../core/load/session.js';
+import type { CompareView } from '../views/compare.js';
 
 /** Sessions before and after as the document `zealous-lynx.compare/1`. */
-export function compareDocument(
-  pages: readonly {
-    readonly before: Session;
-    readonly after: Session;
-    readonly comparison: SessionComparison;
-    readonly requests: readonly RequestChange[];
-    readonly looks: Looks | null;
-  }[],
-) {
+export function compareDocument({ pages }: CompareView) {
   const head = ({ id, label, page, startedAt, conditions, runs }: Session) => ({
     id,
     label,

@@ -1,18 +1,12 @@
-import type { Fix } from '../../core/refit/fix.js';
-import type { PageStory } from '../../core/rank/page-story.js';
 import { wholePortions } from '../../core/waste/portion.js';
-import type { RankResult } from '../../core/rank/rank-view.js';
-import type { RankedImage } from '../../core/rank/ranked-image.js';
+import type { ImageView, PageView } from '../views/explain.js';
 import { imageDocument } from './rank.js';
+import { findingDocuments } from './findings.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** An image's story as the document `zealous-lynx.explain/1`. */
-export function imageStoryDocument(
-  { survey, pages }: RankResult,
-  image: RankedImage,
-  others: readonly RankedImage[],
-  fix: Fix,
-) {
+export function imageStoryDocument({ result, image, others, fix }: ImageView) {
+  const { survey, pages } = result;
   const { total } = wholePortions([image.perVisit]);
   return {
     format: 'zealous-lynx.explain/1',
@@ -34,7 +28,8 @@ export function imageStoryDocument(
 }
 
 /** A page's story as the document `zealous-lynx.explain/1`. */
-export function pageStoryDocument({ survey, pages }: RankResult, story: PageStory) {
+export function pageStoryDocument({ result, story }: PageView) {
+  const { survey, pages } = result;
   const { page, images } = story;
   const { rows, total } = wholePortions(images.map(({ perVisit }) => perVisit));
   return {
@@ -49,7 +44,7 @@ export function pageStoryDocument({ survey, pages }: RankResult, story: PageStor
       error: page.error,
       bytesByType: page.bytesByType,
       perVisit: total,
-      findings: story.findings,
+      findings: findingDocuments(story.findings),
       images: images.map(({ image, placement, firstScreen, shown }, at) => ({
         url: image.url,
         contentHash: image.file.contentHash,
@@ -61,7 +56,7 @@ export function pageStoryDocument({ survey, pages }: RankResult, story: PageStor
         bytes: image.file.bytes,
         neededBytes: image.waste?.neededBytes ?? null,
         perVisit: rows[at]!,
-        findings: image.findings,
+        findings: findingDocuments(image.findings),
       })),
     },
   };

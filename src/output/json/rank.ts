@@ -1,36 +1,29 @@
-import type { RankRow, RankResult, RankedRows } from '../../core/rank/rank-view.js';
-import type { Grouping } from '../../core/rank/groupings.js';
+import type { RankRow } from '../../core/rank/rank-view.js';
+import type { RankView } from '../views/rank.js';
 import type { Portion } from '../../core/waste/portion.js';
 import { wholePortions } from '../../core/waste/portion.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import { totalsOf } from '../../core/rank/ranking.js';
+import { findingDocuments } from './findings.js';
 import { surveyHeadDocument } from './survey-head.js';
 
-export interface RankDocumentSource extends RankedRows {
-  readonly sheet: RankResult;
-  readonly by: Grouping;
-  readonly unweighted: boolean;
-  /** How many rows, and images, are told. */
-  readonly top: number;
-}
-
-/** A ranking as the document `zealous-lynx.rank/1`; `top` limits rows and images, not the totals. */
-export function rankDocument(source: RankDocumentSource) {
-  const { sheet, by, rows, thirdParty, total, thirdPartyTotal, leftOut, unweighted, top } = source;
-  const { survey, pages, unplaced, weights, unmatchedRules } = sheet;
-  const { images } = source;
+/** A ranking as the document `zealous-lynx.rank/1`; `imageLimit` limits the images, not the totals. */
+export function rankDocument(view: RankView) {
+  const { result, by, rows, thirdParty, total, thirdPartyTotal, leftOut, unweighted } = view;
+  const { survey, pages, unplaced, weights, unmatchedRules } = result;
+  const { images, imageLimit } = view;
   const { rows: portions } = wholePortions(images.map(({ perVisit }) => perVisit));
   return {
     format: 'zealous-lynx.rank/1',
     survey: surveyHeadDocument(survey, pages.length),
-    totals: totalsOf(sheet),
+    totals: totalsOf(result),
     weights: { unweighted, ...weights },
     perVisit: { ...total, thirdParty: thirdPartyTotal },
     by,
     rows: [...rows, ...thirdParty].map(rowDocument),
     rowsLeftOut: leftOut,
-    images: images.slice(0, top).map((image, at) => imageDocument(image, portions[at]!)),
-    imagesLeftOut: Math.max(0, images.length - top),
+    images: images.slice(0, imageLimit).map((image, at) => imageDocument(image, portions[at]!)),
+    imagesLeftOut: Math.max(0, images.length - imageLimit),
     unplaced,
     unmatchedRules,
   };
@@ -80,7 +73,7 @@ export function imageDocument(image: RankedImage, perVisit: Portion) {
     pages: image.pages,
     thirdParty: image.thirdParty,
     allowed: image.rules,
-    findings: image.findings,
+    findings: findingDocuments(image.findings),
     placements: image.placements.map(({ contentHash: _, ...placement }) => placement),
   };
 }

@@ -1,11 +1,8 @@
-import type { SurveyEntry } from '../../core/survey/survey.js';
+import type { SurveysView } from '../views/surveys.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** The surveys of a workspace as the document `zealous-lynx.surveys/1`; sizes in bytes. */
-export function surveysDocument(
-  surveys: readonly SurveyEntry[],
-  size: { readonly database: number; readonly bodies: number },
-) {
+export function surveysDocument({ surveys, size }: SurveysView) {
   return {
     format: 'zealous-lynx.surveys/1',
     size,

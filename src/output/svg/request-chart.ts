@@ -1,9 +1,9 @@
 import { phaseNames } from '../../core/load/request.js';
 import type { PageRequest } from '../../core/load/request.js';
 import type { Markers } from '../../core/load/markers.js';
-import { shorten } from '../plain-text.js';
-import { markerLines, phaseColours, requestName, typeLetters } from '../request-words.js';
-import { count, formatBytes, formatTime } from '../units.js';
+import { shorten } from '../words/plain-text.js';
+import { markerLines, phaseColours, requestName, typeLetters } from '../words/request.js';
+import { count, formatBytes, formatTime } from '../words/units.js';
 import { box, drawing, line, text, ticks } from './shapes.js';
 
 /** The rows of one load on a time axis. */

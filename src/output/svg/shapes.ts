@@ -1,5 +1,5 @@
 import { asMarkup } from '../../core/base/markup-text.js';
-import { plainText } from '../plain-text.js';
+import { plainText } from '../words/plain-text.js';
 
 /** Coordinates are written to a tenth of a pixel. */
 export function round(value: number): number {

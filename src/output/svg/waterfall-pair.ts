@@ -3,7 +3,7 @@ import type { PageRequest } from '../../core/load/request.js';
 import type { RequestChange } from '../../core/load/request-matching.js';
 import { lengthOf } from '../../core/load/request-view.js';
 import type { ChosenRequests } from '../../core/load/request-view.js';
-import { shortChange } from '../change-words.js';
+import { shortChange } from '../words/change.js';
 import { chartHead, chartPage, maxRows, pageTop, requestChart } from './request-chart.js';
 import { text } from './shapes.js';
 

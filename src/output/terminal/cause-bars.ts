@@ -1,7 +1,7 @@
 import { causes } from '../../core/waste/waste.js';
 import type { WasteByCause } from '../../core/waste/waste.js';
-import { causeTitles } from '../rank-words.js';
-import { formatBytes, formatShare } from '../units.js';
+import { causeTitles } from '../words/rank.js';
+import { formatBytes, formatShare } from '../words/units.js';
 import { bar, paletteFor } from './style.js';
 import type { Screen } from './style.js';
 

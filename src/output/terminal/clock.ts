@@ -1,38 +1,35 @@
 import { max, min } from 'simple-statistics';
 import { describeConditions } from '../../core/visitors/conditions.js';
 import { markerNames, markerTitles } from '../../core/load/markers.js';
-import type { Film } from '../../core/pixels/film.js';
-import { usableAt } from '../../core/findings/load/index.js';
+import { usableAt } from '../../core/load/usable.js';
+import type { ClockedPage, ClockView } from '../views/clock.js';
 import type { LoadFinding } from '../../core/findings/load/load-case.js';
 import { groupBy } from '../../core/base/group-by.js';
 import { bytesByHost } from '../../core/load/host-bytes.js';
 import { chooseRequests } from '../../core/load/request-view.js';
 import type { RequestChoice } from '../../core/load/request-view.js';
 import { requestTypes } from '../../core/load/request.js';
-import type { Run, Session, SessionSummary } from '../../core/load/session.js';
+import type { Run, SessionSummary } from '../../core/load/session.js';
 import type { Summary } from '../../core/base/summary.js';
-import { formatMarker } from '../change-words.js';
-import { plainText, shorten } from '../plain-text.js';
-import { requestName } from '../request-words.js';
-import { count, formatBytes, formatTime } from '../units.js';
+import { findingWords } from '../words/findings.js';
+import { formatMarker } from '../words/change.js';
+import { plainText, shorten } from '../words/plain-text.js';
+import { requestName } from '../words/request.js';
+import { count, formatBytes, formatTime } from '../words/units.js';
 import { drawFilm } from './film.js';
 import { beside, joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 import { drawWaterfall } from './waterfall.js';
 
-export interface ClockSheet {
-  readonly session: Session;
-  readonly summary: SessionSummary;
-  readonly medianRun: Run;
-  readonly findings: readonly LoadFinding[];
-  readonly film: Film | null;
-  readonly harFile: string;
+/** All sessions of a call, one below the other. */
+export function drawClock({ sessions, choice }: ClockView, screen: Screen): string {
+  return sessions.map((session) => drawSession(session, choice, screen)).join('\n\n');
 }
 
 /** A session as a page of text: conditions, markers, weight, and the median run's waterfall. */
-export function drawSession(sheet: ClockSheet, choice: RequestChoice, screen: Screen): string {
+export function drawSession(page: ClockedPage, choice: RequestChoice, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
-  const { session, summary, medianRun, harFile } = sheet;
+  const { session, summary, medianRun, harFile } = page;
   const conditions = Object.entries(describeConditions(session.conditions));
   const failures = session.runs.flatMap(({ failure }) => failure ?? []);
   return [
@@ -46,7 +43,7 @@ export function drawSession(sheet: ClockSheet, choice: RequestChoice, screen: Sc
     ...(failures.length > 0
       ? [
           yellow(
-            `${count(failures.length, 'load')} failed and do not count: ${plainText(failures[0]!)}`,
+            `${count(failures.length, 'load')} failed and ${failures.length === 1 ? 'does' : 'do'} not count: ${plainText(failures[0]!)}`,
           ),
         ]
       : []),
@@ -59,43 +56,38 @@ export function drawSession(sheet: ClockSheet, choice: RequestChoice, screen: Sc
     '',
     drawWaterfall(medianRun, chooseRequests(medianRun.requests, choice), screen),
     '',
-    ...(sheet.film ? [...drawFilm(sheet.film, screen), ''] : []),
-    ...drawFindings(sheet, screen),
+    ...(page.film ? [...drawFilm(page.film, screen), ''] : []),
+    ...drawFindings(page, screen),
     `${session.runs.length === 1 ? 'HAR' : 'HAR of the median run'}: ${plainText(harFile)}`,
   ].join('\n');
 }
 
-/** So many findings of one kind leave room for those of other kinds; the JSON has them all. */
+/** Findings of one kind beyond this many would push out those of other kinds; the JSON has them all. */
 const shownOfAKind = 3;
 
 /** What stands out, the most costly first, and apart from it what comes after the page is usable. */
-function drawFindings({ findings, medianRun }: ClockSheet, screen: Screen): string[] {
+function drawFindings({ findings, medianRun }: ClockedPage, screen: Screen): string[] {
   const { bold, dim } = paletteFor(screen);
   const early = findings.filter(({ late }) => !late);
   const lines = [...groupBy(early, ({ id }) => id).values()].flatMap((alike) => [
     ...alike.slice(0, shownOfAKind).map((finding) => `  ${findingLine(finding, medianRun)}`),
     ...(alike.length > shownOfAKind
-      ? [dim(`  and ${alike.length - shownOfAKind} more like these, in --json`)]
+      ? [dim(`  ${alike.length - shownOfAKind} more of this kind are in --json`)]
       : []),
   ]);
   const tail = findings.find(({ id }) => id === 'tail');
   const usable = usableAt(medianRun);
   const after =
     tail && usable !== null
-      ? [
-          dim(
-            `After it is usable (${formatTime(usable)}), nobody waits for: ${plainText(tail.message)}`,
-          ),
-        ]
+      ? [dim(`After the page is usable (${formatTime(usable)}): ${plainText(findingWords(tail))}`)]
       : [];
   if (lines.length + after.length === 0) return [];
   return [...(lines.length > 0 ? [bold('What stands out'), ...lines] : []), ...after, ''];
 }
 
-function findingLine({ message, url }: LoadFinding, run: Run): string {
-  return url === null
-    ? plainText(message)
-    : `${shorten(nameOf(url, run), 44)}: ${plainText(message)}`;
+function findingLine(finding: LoadFinding, run: Run): string {
+  const words = plainText(findingWords(finding));
+  return finding.url === null ? words : `${shorten(nameOf(finding.url, run), 44)}: ${words}`;
 }
 
 function nameOf(url: string, { requests }: Run): string {
@@ -103,12 +95,12 @@ function nameOf(url: string, { requests }: Run): string {
   return request ? requestName(request) : url;
 }
 
-/** How busy the machine was: no condition, but a reason to doubt runs that scatter. */
+/** How busy this machine was: not a condition, but a reason to doubt runs that scatter. */
 function hostLoadWords(runs: readonly Run[]): string[] {
   const loads = runs.flatMap(({ hostLoad }) => hostLoad ?? []);
   if (loads.length === 0) return [];
   const [least, most] = [min(loads).toFixed(1), max(loads).toFixed(1)];
-  return [`host load ${least === most ? least : `${least} to ${most}`}`];
+  return [`load of this machine ${least === most ? least : `${least} to ${most}`}`];
 }
 
 function markerTable({ markers }: SessionSummary, screen: Screen): string {
@@ -137,7 +129,7 @@ function weightTable(summary: SessionSummary, screen: Screen): string {
   );
 }
 
-/** So many hosts are shown; the JSON has them all. */
+/** Hosts that are shown; the JSON has them all. */
 const shownHosts = 5;
 
 /** What each host sent in the median run. */
@@ -167,7 +159,7 @@ function hostTable({ requests }: Run, screen: Screen): string {
   ].join('\n');
 }
 
-const spreadColumns = ['median', 'least', 'most'].map((title) => ({
+const spreadColumns = ['median', 'min', 'max'].map((title) => ({
   title,
   align: 'right' as const,
 }));

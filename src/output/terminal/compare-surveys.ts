@@ -1,32 +1,36 @@
 import type { ComparedSurveys } from '../../core/rank/survey-comparison.js';
-import { signed } from '../change-words.js';
-import { plainText, shorten } from '../plain-text.js';
-import { surveyLines } from '../survey-change-table.js';
-import { count, formatBytes } from '../units.js';
+import { signed } from '../words/change.js';
+import { plainText, shorten } from '../words/plain-text.js';
+import { surveyLines } from '../words/survey-lines.js';
+import type { CompareSurveysView } from '../views/compare-surveys.js';
+import { formatBytes } from '../words/units.js';
 import { paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
 type Changes = ComparedSurveys['comparison']['images' | 'pages'];
 
 /** Two surveys side by side: what an average visit has, then the images and pages that changed the most. */
-export function drawSurveyComparison(sheet: ComparedSurveys, top: number, screen: Screen): string {
+export function drawSurveyComparison(
+  { compared, top }: CompareSurveysView,
+  screen: Screen,
+): string {
   const { bold, yellow } = paletteFor(screen);
-  const { before, after, comparison } = sheet;
+  const { before, after, comparison } = compared;
   const broken = [before, after].filter(({ finishedAt }) => finishedAt === null);
   const right = 'right' as const;
   return [
     `${bold(plainText(before.label))} and ${bold(plainText(after.label))}: ${plainText(before.starts[0] ?? '')}`,
     ...broken.map(({ label }) =>
-      yellow(`${plainText(label)} was broken off: what it did not reach is not in it`),
+      yellow(`${plainText(label)} was interrupted: pages it did not reach are missing`),
     ),
     '',
     table(
       screen,
       [
         { title: 'an average visit' },
-        ...['before', 'after', 'change', 'per cent'].map((title) => ({ title, align: right })),
+        ...['before', 'after', 'change', 'percent'].map((title) => ({ title, align: right })),
       ],
-      surveyLines(sheet).map(({ title, ...cells }) => [
+      surveyLines(compared).map(({ title, ...cells }) => [
         title,
         cells.before,
         cells.after,
@@ -58,7 +62,7 @@ function drawChanges(title: string, changes: Changes, top: number, screen: Scree
       screen,
       [
         { title: title.toLowerCase() },
-        ...['before', 'after', 'images a visit'].map((name) => ({
+        ...['before', 'after', 'images/visit'].map((name) => ({
           title: name,
           align: 'right' as const,
         })),
@@ -70,7 +74,9 @@ function drawChanges(title: string, changes: Changes, top: number, screen: Scree
         signed(perVisit, formatBytes),
       ]),
     ),
-    ...(left > 0 ? [dim(`${count(left, 'more')} with --top ${changed.length}`)] : []),
+    ...(left > 0
+      ? [dim(`${left.toLocaleString('en')} more; --top ${changed.length} shows all.`)]
+      : []),
   ];
 }
 

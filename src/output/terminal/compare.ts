@@ -6,10 +6,9 @@ import { requestTypes } from '../../core/load/request.js';
 import type { Looks } from '../../core/pixels/looks.js';
 import { formatSize } from '../../core/base/size.js';
 import type { RequestChange } from '../../core/load/request-matching.js';
-import type { Session } from '../../core/load/session.js';
-import { plainText, shorten } from '../plain-text.js';
-import { requestName } from '../request-words.js';
-import { count, formatBytes, formatTime, formatShare } from '../units.js';
+import { plainText, shorten } from '../words/plain-text.js';
+import { requestName } from '../words/request.js';
+import { count, formatBytes, formatTime, formatShare } from '../words/units.js';
 import {
   changeWords,
   formatMarker,
@@ -17,22 +16,47 @@ import {
   signed,
   sizeWords,
   timeWords,
-} from '../change-words.js';
-import type { Words } from '../change-words.js';
+} from '../words/change.js';
+import type { Words } from '../words/change.js';
+import type { ComparedPageView, CompareView } from '../views/compare.js';
+import { loadsOf } from '../views/compare.js';
+import { lengthOf } from '../../core/load/request-view.js';
+import type { RequestChoice } from '../../core/load/request-view.js';
+import { drawWaterfall } from './waterfall.js';
 import { joined, paletteFor, table } from './style.js';
 import type { Palette, Screen } from './style.js';
 
-export interface CompareSheet {
-  readonly before: Session;
-  readonly after: Session;
-  readonly comparison: SessionComparison;
-  readonly requests: readonly RequestChange[];
-  readonly looks: Looks | null;
+/** All pages of a comparison, with both waterfalls where they are wanted. */
+export function drawCompare({ pages, choice, waterfalls }: CompareView, screen: Screen): string {
+  return pages
+    .flatMap((page) => [
+      drawComparison(page, screen),
+      ...(waterfalls ? drawWaterfallPair(page, choice, screen) : []),
+    ])
+    .join('\n\n');
+}
+
+/** Both waterfalls on an axis as long as the longer of them. */
+function drawWaterfallPair(
+  page: ComparedPageView,
+  choice: RequestChoice,
+  screen: Screen,
+): string[] {
+  const loads = loadsOf(page, choice);
+  const length = Math.max(
+    ...loads.map(({ run, chosen }) => lengthOf(chosen.rows, run.markers.load)),
+  );
+  return loads.map(({ session, run, chosen }) =>
+    [
+      paletteFor(screen).bold(plainText(session.label)),
+      drawWaterfall(run, chosen, screen, length),
+    ].join('\n'),
+  );
 }
 
 /** Two sessions side by side: each marker, the bytes and the requests. */
 export function drawComparison(
-  { before, after, comparison, requests, looks }: CompareSheet,
+  { before, after, comparison, requests, looks }: ComparedPageView,
   screen: Screen,
 ): string {
   const palette = paletteFor(screen);
@@ -62,25 +86,25 @@ export function drawComparison(
           joined(
             before.conditions && after.conditions
               ? ['same conditions', ...conditions.map(([name, words]) => `${name} ${words}`)]
-              : ['conditions not told on both sides: what differs may be theirs'],
+              : ['conditions are not known on both sides: they may explain the difference'],
             screen,
           ),
         )
       : differing
           .map((each) =>
-            yellow(`conditions differ: ${each.condition} was ${each.before}, is ${each.after}`),
+            yellow(`conditions differ: ${each.condition} was ${each.before}, now ${each.after}`),
           )
           .join('\n'),
     '',
     table(
       screen,
       [
-        { title: 'median of' },
-        ...['before', 'after', 'change', 'per cent', '95 % of it between'].map((title) => ({
+        { title: 'median' },
+        ...['before', 'after', 'change', 'percent', '95 % interval'].map((title) => ({
           title,
           align: 'right' as const,
         })),
-        { title: 'what the runs show' },
+        { title: 'verdict' },
       ],
       [
         ...markers,
@@ -124,7 +148,7 @@ function drawRequests(changes: readonly RequestChange[], screen: Screen): string
       screen,
       [
         { title: 'request' },
-        ...['before', 'after', 'bytes', 'its last byte comes'].map((title) => ({
+        ...['before', 'after', 'bytes', 'last byte'].map((title) => ({
           title,
           align: 'right' as const,
         })),
@@ -151,23 +175,23 @@ function drawLooks(looks: Looks | null, screen: Screen): string[] {
   const grown = after.height - before.height;
   const taller =
     grown === 0 ? '' : `; the page is ${Math.abs(grown)} px ${grown > 0 ? 'longer' : 'shorter'}`;
-  const drawn = changedShare === 0 ? [] : [dim('--looks FILE draws where')];
+  const drawn = changedShare === 0 ? [] : [dim('--looks FILE draws where.')];
   return ['', `${bold('Looks')}: similarity ${similarity.toFixed(4)}; ${words}${taller}`, ...drawn];
 }
 
-/** What is to be known of the verdicts. */
+/** What has to be known to read the verdicts. */
 function footnotes({ markers, bytes }: SessionComparison): string[] {
   const all = [...Object.values(markers), bytes];
   const few = all.some(({ before, after, verdict }) => before && after && verdict === null);
   const open = all.some(({ verdict }) => verdict === 'open');
   return [
     ...(few
-      ? [
-          `fewer than ${leastRuns} loads on a side: nothing can be claimed of them, clock more --runs`,
-        ]
+      ? [`No verdict: fewer than ${leastRuns} loads on a side. Run clock with more --runs.`]
       : []),
     ...(open
-      ? ['nothing: no difference that these runs can show; so many runs a side may settle it']
+      ? [
+          'Not clear yet: the runs scatter too much for the difference. The number of runs is for each side.',
+        ]
       : []),
   ];
 }

@@ -1,33 +1,26 @@
-import { findingTitles } from '../../core/findings/image/titles.js';
 import type { Fix } from '../../core/refit/fix.js';
 import type { PageStory } from '../../core/rank/page-story.js';
+import type { ImageView, PageView } from '../views/explain.js';
 import type { RankResult } from '../../core/rank/rank-view.js';
 import type { RankedImage, RankedPlacement } from '../../core/rank/ranked-image.js';
 import { totalBytes } from '../../core/load/request.js';
 import { formatSize } from '../../core/base/size.js';
-import { pathOf, plainText, shorten } from '../plain-text.js';
-import { originOf, pixelWords } from '../rank-words.js';
-import { count, formatBytes, formatShare } from '../units.js';
+import { pathOf, plainText, shorten } from '../words/plain-text.js';
+import { findingTitle, findingWords } from '../words/findings.js';
+import { originOf, pixelWords } from '../words/rank.js';
+import { count, formatBytes, formatShare } from '../words/units.js';
 import { causeBars } from './cause-bars.js';
 import { drawSlotCurve } from './slot-chart.js';
 import { bar, joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
-export interface ImageDrawing {
-  readonly image: RankedImage;
-  readonly others: readonly RankedImage[];
-  readonly sheet: RankResult;
-  readonly fix: Fix;
-}
-
-/** One image file's whole story; `top` limits the placements. */
-export function drawImage(drawing: ImageDrawing, top: number, screen: Screen): string {
-  const { image, sheet, fix, others } = drawing;
+/** Everything about one image file. */
+export function drawImage({ image, result, fix, others, top }: ImageView, screen: Screen): string {
   const sections = [
-    imageHeading(image, sheet, screen),
+    imageHeading(image, result, screen),
     ...(image.waste ? [wasteLines(image, screen)] : []),
-    placementLines(image, sheet, top, screen),
-    ...(fix.curve ? [curveLines(fix, sheet, screen)] : []),
+    placementLines(image, result, top, screen),
+    ...(fix.curve ? [curveLines(fix, result, screen)] : []),
     ...(image.encoded && image.encoded.attempts.length > 0 ? [attemptLines(image, screen)] : []),
     ...(image.rules.length > 0 ? [ruleLines(image, screen)] : []),
     ...(image.findings.length > 0 ? [findingLines(image, screen)] : []),
@@ -48,7 +41,7 @@ function imageHeading(image: RankedImage, { survey, perVisit }: RankResult, scre
     bold(first ?? ''),
     ...more.map((url) => `also ${url}`),
     `${file.mediaType}, ${pixels}${frames}, ${formatBytes(file.bytes)}${image.thirdParty ? ', from a third party' : ''} ${dim(`content ${file.contentHash.slice(0, 12)}`)}`,
-    `on ${count(image.pages, 'page')} of ${plainText(survey.label)}; an average visit wastes ${bold(formatBytes(wasted))} with it (${formatShare(wasted, perVisit.wasteBytes)} of all)`,
+    `on ${count(image.pages, 'page')} of ${plainText(survey.label)}; an average visit wastes ${bold(formatBytes(wasted))} on it (${formatShare(wasted, perVisit.wasteBytes)} of all waste)`,
   ];
 }
 
@@ -64,7 +57,7 @@ function wasteLines({ waste }: RankedImage, screen: Screen): string[] {
 function placementLines(image: RankedImage, { survey }: RankResult, top: number, screen: Screen) {
   const { dim } = paletteFor(screen);
   const { placements } = image;
-  if (placements.length === 0) return ['No element of any page shows it.'];
+  if (placements.length === 0) return ['No element on any page shows it.'];
   const origin = originOf(survey);
   const densities = new Map(survey.views.map(({ name, density }) => [name, density]));
   const rows = placements
@@ -98,20 +91,20 @@ function placementLines(image: RankedImage, { survey }: RankResult, top: number,
       rows,
     ),
     ...(left > 0
-      ? [dim(`${count(left, 'more placement')}: --top ${placements.length} shows them all.`)]
+      ? [dim(`${count(left, 'more placement')}; --top ${placements.length} shows all.`)]
       : []),
   ];
 }
 
 function whereWords({ shown, aboveFold, fetched }: RankedPlacement): string {
-  if (!shown) return fetched ? 'never, but sent' : 'never';
+  if (!shown) return fetched ? 'never, but fetched' : 'never';
   return aboveFold ? 'first screen' : 'below';
 }
 
 function curveLines({ curve, sizes }: Fix, { survey }: RankResult, screen: Screen): string[] {
   const { dim } = paletteFor(screen);
   return [
-    'How wide its slot is, by the width of the window',
+    'Width of its slot by width of the window',
     drawSlotCurve(curve!, survey.views, screen.width),
     dim(`sizes="${sizes}"`),
   ];
@@ -180,14 +173,14 @@ function findingLines({ findings }: RankedImage, screen: Screen): string[] {
   const { bold, yellow } = paletteFor(screen);
   return [
     bold('Found'),
-    ...findings.map(({ message }) => `  ${yellow('!')} ${plainText(message)}`),
+    ...findings.map((finding) => `  ${yellow('!')} ${plainText(findingWords(finding))}`),
   ];
 }
 
 function fixLines({ steps }: Fix, { waste }: RankedImage, screen: Screen): string[] {
   const { bold } = paletteFor(screen);
   if (steps.length === 0)
-    return [waste ? 'Its bytes are right: there is nothing to do.' : 'It cannot be judged.'];
+    return [waste ? 'Its size is right: there is nothing to do.' : 'It cannot be judged.'];
   return [
     bold('To do'),
     ...steps.map((step, index) => `  ${index + 1}. ${plainText(step, 1_000)}`),
@@ -199,12 +192,17 @@ function otherLines(others: readonly RankedImage[], screen: Screen): string[] {
   const { dim } = paletteFor(screen);
   const named = others.slice(0, 5).map(({ url }) => shorten(url, 60));
   return [
-    dim(joined([`${count(others.length, 'more file')} of that name or place:`, ...named], screen)),
+    dim(
+      joined(
+        [`${count(others.length, 'more file')} with that name or selector:`, ...named],
+        screen,
+      ),
+    ),
   ];
 }
 
 /** The story of one page: its weight, and its images in the order in which they appear. */
-export function drawPage(story: PageStory, sheet: RankResult, top: number, screen: Screen): string {
+export function drawPage({ story, result, top }: PageView, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
   const { page, images, perVisit } = story;
   const whole = totalBytes(page.bytesByType);
@@ -212,7 +210,7 @@ export function drawPage(story: PageStory, sheet: RankResult, top: number, scree
     .slice(0, top)
     .map(({ image, placement, firstScreen, shown, perVisit: part }, index) => [
       String(index + 1),
-      shorten(pathOf(image.url, originOf(sheet.survey)), Math.max(20, screen.width - 96)),
+      shorten(pathOf(image.url, originOf(result.survey)), Math.max(20, screen.width - 96)),
       placement?.kind ?? '–',
       firstScreen.length > 0 ? firstScreen.join(', ') : shown.length > 0 ? 'below' : 'never shown',
       placement?.loading ?? '–',
@@ -225,9 +223,9 @@ export function drawPage(story: PageStory, sheet: RankResult, top: number, scree
   const left = images.length - rows.length;
   return [
     bold(shorten(page.url, screen.width)),
-    `${page.status ?? 'no answer'}, ${page.group ? `group ${plainText(page.group)}, ` : ''}${count(images.length, 'image file')}, ${formatBytes(whole)} in all in the heaviest view`,
+    `${page.status === null ? 'no response' : `status ${page.status}`}, ${page.group ? `group ${plainText(page.group)}, ` : ''}${count(images.length, 'image file')}, ${formatBytes(whole)} in total in the heaviest view`,
     ...(page.error ? [yellow(plainText(page.error))] : []),
-    ...story.findings.map(({ message }) => `${yellow('!')} ${plainText(message)}`),
+    ...story.findings.map((finding) => `${yellow('!')} ${plainText(findingWords(finding))}`),
     '',
     ...types
       .sort(([, a], [, b]) => b - a)
@@ -236,31 +234,29 @@ export function drawPage(story: PageStory, sheet: RankResult, top: number, scree
           `  ${type.padEnd(8)} ${bar(bytes / whole, 30).padEnd(30)} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, whole).padStart(6)}`,
       ),
     '',
-    `An average visit to it is sent ${formatBytes(perVisit.sentBytes)} of images, needs ${formatBytes(perVisit.neededBytes)}, and wastes ${bold(formatBytes(perVisit.wasteBytes))}`,
+    `An average visit to this page is sent ${formatBytes(perVisit.sentBytes)} of images, needs ${formatBytes(perVisit.neededBytes)} and wastes ${bold(formatBytes(perVisit.wasteBytes))}`,
     '',
     table(
       screen,
       [
         { title: '', align: 'right' },
-        { title: 'image, in order of appearance' },
+        { title: 'image (as it appears)' },
         { title: 'kind' },
         { title: 'first screen' },
         { title: 'loading' },
         { title: 'bytes', align: 'right' },
         { title: 'needed', align: 'right' },
-        { title: 'waste a visit', align: 'right' },
-        { title: 'of it', align: 'right' },
+        { title: 'waste/visit', align: 'right' },
+        { title: 'share', align: 'right' },
       ],
       rows,
     ),
-    ...(left > 0
-      ? [dim(`${count(left, 'more image')}: --top ${images.length} shows them all.`)]
-      : []),
+    ...(left > 0 ? [dim(`${count(left, 'more image')}; --top ${images.length} shows all.`)] : []),
     ...foundLines(images, screen),
   ].join('\n');
 }
 
-/** Files that are named for one kind of finding. */
+/** Files that are named for each kind of finding. */
 const maxNamed = 4;
 
 /** What was found in the images of a page, one line a kind. */
@@ -275,7 +271,7 @@ function foundLines(images: PageStory['images'], screen: Screen): string[] {
     .sort(([, a], [, b]) => b.length - a.length)
     .map(([id, files]) => {
       const more = files.length > maxNamed ? ` and ${files.length - maxNamed} more` : '';
-      return `  ${yellow('!')} ${findingTitles[id] ?? id}: ${files.slice(0, maxNamed).join(', ')}${more}`;
+      return `  ${yellow('!')} ${findingTitle(id)}: ${files.slice(0, maxNamed).join(', ')}${more}`;
     });
   return ['', bold('Found in its images'), ...lines];
 }

@@ -1,7 +1,7 @@
 import { momentAt } from '../../core/pixels/film.js';
 import type { Film } from '../../core/pixels/film.js';
-import { filmEnd, filmWords } from '../film-words.js';
-import { formatTime } from '../units.js';
+import { filmEnd, filmWords } from '../words/film.js';
+import { formatTime } from '../words/units.js';
 import { paletteFor } from './style.js';
 import type { Screen } from './style.js';
 
@@ -17,7 +17,7 @@ export function drawFilm(film: Film, screen: Screen): string[] {
     return completeness === 0 ? ' ' : levels[Math.round(completeness * (levels.length - 1))]!;
   }).join('');
   return [
-    `${bold('What is seen')} ${dim('(one load more, filmed)')}`,
+    `${bold('What visitors see')} ${dim('(one extra load, filmed)')}`,
     `  0 ms ▕${cyan(row)}▏ ${formatTime(end)}   ${filmWords(film)}`,
   ];
 }

@@ -1,72 +1,63 @@
-import { findingTitles } from '../../core/findings/image/titles.js';
 import type { Grouping } from '../../core/rank/groupings.js';
-import type { RankRow, RankResult, RankedRows } from '../../core/rank/rank-view.js';
+import type { RankRow } from '../../core/rank/rank-view.js';
+import type { RankView } from '../views/rank.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import { formatSize } from '../../core/base/size.js';
-import { pathOf, plainText, shorten } from '../plain-text.js';
-import { nameOf, originOf, pixelWords } from '../rank-words.js';
-import { count, formatBytes, formatShare } from '../units.js';
+import { pathOf, plainText, shorten } from '../words/plain-text.js';
+import { findingTitle, findingWords } from '../words/findings.js';
+import { nameOf, originOf, pixelWords } from '../words/rank.js';
+import { count, formatBytes, formatShare } from '../words/units.js';
 import { causeBars } from './cause-bars.js';
 import { joined, paletteFor, table } from './style.js';
 import type { Column, Screen } from './style.js';
 
-/** What a ranking is drawn from. */
-export interface RankDrawing extends RankedRows {
-  readonly sheet: RankResult;
-  readonly by: Grouping;
-  readonly unweighted: boolean;
-  /** What is not looked at, in words; empty when all is. */
-  readonly narrowed: string;
-  /** Counts what was found besides, which looks at every placement; left out, only where that is soon done. */
-  readonly findings?: boolean;
-}
-
 /** A ranking as a page of text: totals, causes, then the rows. */
-export function drawRanking(drawing: RankDrawing, screen: Screen): string {
-  const { rows, thirdParty, total } = drawing;
+export function drawRanking(view: RankView, screen: Screen): string {
+  const { rows, thirdParty, total } = view;
   const lines = [
-    ...heading(drawing, screen),
+    ...heading(view, screen),
     '',
-    ...totalLines(drawing, screen),
+    ...totalLines(view, screen),
     '',
-    ...(drawing.by === 'cause' ? [] : [...causeBars(total.causes, total.wasteBytes, screen), '']),
-    ...(rows.length > 0 ? [tableOf(rows, drawing, screen), ''] : []),
-    ...(thirdParty.length > 0 ? [...thirdPartyLines(drawing, screen), ''] : []),
-    ...footnotes(drawing, screen),
+    ...(view.by === 'cause' ? [] : [...causeBars(total.causes, total.wasteBytes, screen), '']),
+    ...(rows.length > 0 ? [tableOf(rows, view, screen), ''] : []),
+    ...(thirdParty.length > 0 ? [...thirdPartyLines(view, screen), ''] : []),
+    ...footnotes(view, screen),
   ];
   return lines.join('\n');
 }
 
-function heading({ sheet, narrowed }: RankDrawing, screen: Screen): string[] {
+function heading({ result, narrowed }: RankView, screen: Screen): string[] {
   const { bold, yellow } = paletteFor(screen);
-  const { survey, pages, images } = sheet;
+  const { survey, pages, images } = result;
   const views = survey.views.map(({ name }) => name).join(', ');
   const title = `${bold(plainText(survey.label))}: ${count(images.length, 'image file')} on ${count(pages.length, 'page')} in ${count(survey.views.length, 'view')} (${plainText(views)})`;
   return [
     narrowed ? `${title}, only ${plainText(narrowed)}` : title,
     ...(survey.finishedAt
       ? []
-      : [yellow('this survey was broken off: it ranks what was found until then')]),
+      : [yellow('this survey was interrupted: only what it had found by then is ranked')]),
   ];
 }
 
-function totalLines({ sheet, total, unweighted }: RankDrawing, screen: Screen): string[] {
+function totalLines({ result, total, unweighted }: RankView, screen: Screen): string[] {
   const { bold, dim } = paletteFor(screen);
-  const { visitsAMonth, guessedPages } = sheet.weights;
+  const { visitsAMonth, guessedPages } = result.weights;
   const { sentBytes, neededBytes, wasteBytes, unknownBytes } = total;
-  const unknown =
-    unknownBytes > 0 ? `, and ${formatBytes(unknownBytes)} that cannot be judged` : '';
-  const average = unweighted ? 'A visit, each counting the same,' : 'An average visit';
+  const unknown = unknownBytes > 0 ? `; another ${formatBytes(unknownBytes)} cannot be judged` : '';
+  const average = unweighted ? 'An average visit (all visits count the same)' : 'An average visit';
   const lines = [
-    `${average} is sent ${formatBytes(sentBytes)} of images, needs ${formatBytes(neededBytes)}, and wastes ${bold(formatBytes(wasteBytes))} (${formatShare(wasteBytes, sentBytes)})${unknown}`,
+    `${average} is sent ${formatBytes(sentBytes)} of images, needs ${formatBytes(neededBytes)} and wastes ${bold(formatBytes(wasteBytes))} (${formatShare(wasteBytes, sentBytes)})${unknown}`,
   ];
   if (visitsAMonth !== null && !unweighted)
     lines.push(
-      `${count(visitsAMonth, 'visit')} a month waste ${bold(formatBytes(wasteBytes * visitsAMonth))}`,
+      `In ${count(visitsAMonth, 'visit')} a month that is ${bold(formatBytes(wasteBytes * visitsAMonth))} of waste`,
     );
   if (guessedPages > 0 && !unweighted)
     lines.push(
-      dim(`${count(guessedPages, 'page')} without visits count as the least visited of the others`),
+      dim(
+        `${count(guessedPages, 'page has', 'pages have')} no visits in the list and ${guessedPages === 1 ? 'counts' : 'count'} as much as the least visited page`,
+      ),
     );
   return lines;
 }
@@ -76,8 +67,8 @@ interface Field extends Column {
   readonly cell: (row: RankRow) => string;
 }
 
-function tableOf(rows: readonly RankRow[], drawing: RankDrawing, screen: Screen): string {
-  const fields = fieldsOf(drawing, screen);
+function tableOf(rows: readonly RankRow[], view: RankView, screen: Screen): string {
+  const fields = fieldsOf(view, screen);
   return table(
     screen,
     fields,
@@ -85,8 +76,8 @@ function tableOf(rows: readonly RankRow[], drawing: RankDrawing, screen: Screen)
   );
 }
 
-function fieldsOf({ by, sheet, total }: RankDrawing, { width }: Screen): Field[] {
-  const origin = originOf(sheet.survey);
+function fieldsOf({ by, result, total }: RankView, { width }: Screen): Field[] {
+  const origin = originOf(result.survey);
   const right = 'right' as const;
   const counted: Field[] = [
     { title: 'files', align: right, cell: ({ files }) => String(files) },
@@ -94,12 +85,12 @@ function fieldsOf({ by, sheet, total }: RankDrawing, { width }: Screen): Field[]
   ];
   const wasted: Field[] = [
     {
-      title: 'waste a visit',
+      title: 'waste/visit',
       align: right,
       cell: ({ perVisit }) => formatBytes(perVisit.wasteBytes),
     },
     {
-      title: 'of all',
+      title: 'share',
       align: right,
       cell: ({ perVisit }) => formatShare(perVisit.wasteBytes, total.wasteBytes),
     },
@@ -115,8 +106,8 @@ function fieldsOf({ by, sheet, total }: RankDrawing, { width }: Screen): Field[]
       named('slot', width - 98),
       { title: 'where', cell: ({ family }) => shorten(pathOf(family!.where, origin), 18) },
       ...counted,
-      { title: 'from', align: right, cell: worst(fromWords) },
-      { title: 'to', align: right, cell: worst(toWords) },
+      { title: 'now', align: right, cell: worst(fromWords) },
+      { title: 'needed', align: right, cell: worst(toWords) },
       ...wasted,
     ];
   if (by === 'image')
@@ -172,26 +163,26 @@ function renderedWords({ placements, need }: RankedImage): string {
     : formatSize(deciding.rendered);
 }
 
-/** What the site's owner cannot change: told apart, and briefly. */
-function thirdPartyLines(drawing: RankDrawing, screen: Screen): string[] {
+/** What the site's owner cannot change: listed apart, and briefly. */
+function thirdPartyLines(view: RankView, screen: Screen): string[] {
   const { dim } = paletteFor(screen);
-  const { thirdParty, thirdPartyTotal, total } = drawing;
+  const { thirdParty, thirdPartyTotal, total } = view;
   const share = formatShare(thirdPartyTotal.wasteBytes, total.wasteBytes);
-  const told = `third parties, whose images the site's owner cannot change: ${formatBytes(thirdPartyTotal.wasteBytes)} a visit (${share})`;
-  return [dim(told), tableOf(thirdParty, drawing, screen)];
+  const told = `Third parties, whose images the site's owner cannot change: ${formatBytes(thirdPartyTotal.wasteBytes)} per visit (${share})`;
+  return [dim(told), tableOf(thirdParty, view, screen)];
 }
 
 /** Files that cannot be judged are named up to this many. */
 const maxUnjudged = 3;
 
-/** So many placements are looked at in the blink of an eye. */
+/** Up to this many placements are looked at without being asked to. */
 const soonLookedAt = 20_000;
 
-/** How many files each finding was made of, the most frequent first. */
-function findingLine({ sheet, findings }: RankDrawing, screen: Screen): string[] {
-  const { images, ledger } = sheet;
+/** How many files each finding is about, the most frequent first. */
+function findingLine({ result, findings }: RankView, screen: Screen): string[] {
+  const { images, ledger } = result;
   if (!findings && ledger.facts.placements.length > soonLookedAt)
-    return ['--findings counts what else is wrong with them.'];
+    return ['--findings counts what else is wrong with the images.'];
   const counts = new Map<string, number>();
   for (const { findings } of images)
     for (const id of new Set(findings.map((finding) => finding.id)))
@@ -199,15 +190,15 @@ function findingLine({ sheet, findings }: RankDrawing, screen: Screen): string[]
   const told = [...counts]
     .filter(([id]) => id !== 'unreadable' && id !== 'placed-nowhere')
     .sort(([, a], [, b]) => b - a)
-    .map(([id, files]) => `${findingTitles[id] ?? id} (${files})`);
+    .map(([id, files]) => `${findingTitle(id)} (${files})`);
   if (told.length === 0) return [];
-  return [joined([`Found besides, of so many files: ${told[0]!}`, ...told.slice(1)], screen)];
+  return [joined([`Also found (number of files): ${told[0]!}`, ...told.slice(1)], screen)];
 }
 
-function footnotes(drawing: RankDrawing, screen: Screen): string[] {
-  const { sheet, rows, thirdParty, leftOut, by } = drawing;
+function footnotes(view: RankView, screen: Screen): string[] {
+  const { result, rows, thirdParty, leftOut, by } = view;
   const { dim, yellow } = paletteFor(screen);
-  const { images, pages, unmatchedRules } = sheet;
+  const { images, pages, unmatchedRules } = result;
   const failed = pages.filter(({ error }) => error !== null).length;
   const unjudged = images.filter(({ isJudged }) => !isJudged);
   const more = unjudged.length - maxUnjudged;
@@ -215,23 +206,25 @@ function footnotes(drawing: RankDrawing, screen: Screen): string[] {
     ...(leftOut > 0
       ? [
           dim(
-            `${count(leftOut, 'more row')}: --top ${rows.length + thirdParty.length + leftOut} shows them all.`,
+            `${count(leftOut, 'more row')}; --top ${rows.length + thirdParty.length + leftOut} shows all.`,
           ),
         ]
       : []),
     ...unjudged
       .slice(0, maxUnjudged)
       .map(({ url, findings }) =>
-        dim(`? ${shorten(url, 60)}: ${plainText(findings[0]?.message ?? 'cannot be read')}`),
+        dim(
+          `? ${shorten(url, 60)}: ${plainText(findings[0] ? findingWords(findings[0]) : 'cannot be read')}`,
+        ),
       ),
-    ...(more > 0 ? [dim(`? and ${count(more, 'more file')} that cannot be judged`)] : []),
+    ...(more > 0 ? [dim(`? ${count(more, 'more file')} cannot be judged`)] : []),
     ...unmatchedRules.map(({ reason }) =>
-      yellow(`a rule of the policy holds for nothing here: ${plainText(reason)}`),
+      yellow(`a rule of the policy matches nothing here: ${plainText(reason)}`),
     ),
     ...(failed > 0
-      ? [dim(`${count(failed, 'page')} had problems: zealous-lynx survey --json lists them.`)]
+      ? [dim(`${count(failed, 'page')} had problems; zealous-lynx survey --json lists them.`)]
       : []),
-    ...findingLine(drawing, screen),
+    ...findingLine(view, screen),
     ...nextLines(rows, by),
   ];
 }
@@ -240,7 +233,7 @@ function nextLines(rows: readonly RankRow[], by: Grouping): string[] {
   const worst = rows[0]?.worst;
   const told = worst && (by === 'family' || by === 'image') ? shorten(worst.url, 90) : '';
   return [
-    ...(told ? [`Next: zealous-lynx explain '${told}' tells the whole story of the first;`] : []),
+    ...(told ? [`Next: zealous-lynx explain '${told}' tells everything about the first;`] : []),
     `${told ? '      ' : 'Next: '}zealous-lynx refit --out DIR writes the right-sized files.`,
   ];
 }

@@ -1,52 +1,24 @@
-import type { NotMade } from '../../core/refit/refit-manifest.js';
-import type { Collision } from '../../core/refit/refit-names.js';
 import { papers } from '../../core/refit/refit-job.js';
 import type { PictureSize } from '../../core/refit/refit-job.js';
 import { formatSize } from '../../core/base/size.js';
-import type { WorkItem } from '../../core/refit/worklist.js';
-import { plainText, shorten } from '../plain-text.js';
-import { count, formatBytes, formatShare } from '../units.js';
+import type { RefitView } from '../views/refit.js';
+import { plainText, shorten } from '../words/plain-text.js';
+import { count, formatBytes, formatShare } from '../words/units.js';
 import { paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
-export interface RefitSheet {
-  readonly folder: string;
-  readonly survey: string | null;
-  readonly files: readonly {
-    readonly path: string;
-    readonly from: PictureSize & { readonly bytes: number; readonly mediaType: string };
-    readonly to: PictureSize & { readonly bytes: number; readonly format: string };
-  }[];
-  readonly kept: readonly { readonly url: string; readonly reason: string }[];
-  readonly notMade: readonly NotMade[];
-  readonly collisions: readonly Collision[];
-  readonly variants: readonly { readonly bytes: number }[];
-  readonly worklist: readonly WorkItem[];
-  readonly papers: readonly { readonly path: string }[];
-  readonly sheets: readonly {
-    readonly path: string;
-    readonly pages: number;
-    readonly images: number;
-    readonly bytes: { readonly before: number; readonly after: number };
-  }[];
-  readonly zipped: string | null;
-  readonly unchanged: number;
-  readonly dryRun: boolean;
-  readonly interrupted: boolean;
-}
-
 /** A refit as a page of text: one row a file, from what to what, then what is to be done with them. */
-export function drawRefit(sheet: RefitSheet, top: number, screen: Screen): string {
+export function drawRefit(view: RefitView, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
-  const { folder, files, unchanged, dryRun, interrupted } = sheet;
+  const { folder, files, unchanged, dryRun, interrupted, top } = view;
   const from = files.reduce((sum, file) => sum + file.from.bytes, 0);
   const to = files.reduce((sum, file) => sum + file.to.bytes, 0);
   const shown = files.slice(0, top);
   const left = files.length - shown.length;
   return [
-    ...(dryRun ? [yellow('Nothing was written; this is what would be:')] : []),
-    `${count(files.length, 'image file')} in ${bold(folder)}: ${formatBytes(from)} became ${bold(formatBytes(to))} (${formatShare(to, from)} of what it was)`,
-    ...variantLines(sheet),
+    ...(dryRun ? [yellow('Nothing was written. This is what would be:')] : []),
+    `${count(files.length, 'image file')} in ${bold(folder)}: ${formatBytes(from)} became ${bold(formatBytes(to))} (${formatShare(to, from)} of the original bytes)`,
+    ...variantLines(view),
     '',
     table(
       screen,
@@ -69,15 +41,15 @@ export function drawRefit(sheet: RefitSheet, top: number, screen: Screen): strin
         formatBytes(file.to.bytes),
       ]),
     ),
-    ...(left > 0 ? [dim(`${count(left, 'more file')}: --top ${files.length} shows them all`)] : []),
-    ...sheet.sheets.map(sheetLine),
-    ...asideLines(sheet, screen),
+    ...(left > 0 ? [dim(`${count(left, 'more file')}; --top ${files.length} shows all.`)] : []),
+    ...view.sheets.map(sheetLine),
+    ...asideLines(view, screen),
     ...(unchanged > 0
-      ? [dim(`${count(unchanged, 'file')} had been written before and were right.`)]
+      ? [dim(`${count(unchanged, 'file was', 'files were')} up to date already.`)]
       : []),
-    ...(interrupted ? [yellow('Stopped: run refit again for the files that are missing.')] : []),
-    ...workLines(sheet, screen),
-    ...handOver(sheet),
+    ...(interrupted ? [yellow('Stopped. Run refit again to write the missing files.')] : []),
+    ...workLines(view, screen),
+    ...handOver(view),
   ].join('\n');
 }
 
@@ -86,20 +58,20 @@ function pixels({ width, height }: PictureSize): string {
   return width === null || height === null ? '' : formatSize({ width, height });
 }
 
-function variantLines({ variants }: RefitSheet): string[] {
+function variantLines({ variants }: RefitView): string[] {
   if (variants.length === 0) return [];
   const bytes = variants.reduce((sum, variant) => sum + variant.bytes, 0);
   return [
-    `and ${count(variants.length, 'more file')} for other widths and older browsers: ${formatBytes(bytes)}`,
+    `plus ${count(variants.length, 'file')} in other widths and for older browsers: ${formatBytes(bytes)}`,
   ];
 }
 
-function sheetLine({ path, pages, images, bytes }: RefitSheet['sheets'][number]): string {
-  return `${path} joins ${images} small images of ${count(pages, 'page')}: ${images} requests become one, ${formatBytes(bytes.before)} become ${formatBytes(bytes.after)}`;
+function sheetLine({ path, pages, images, bytes }: RefitView['sheets'][number]): string {
+  return `${path} joins ${images} small images of ${count(pages, 'page')}: ${images} requests become 1, ${formatBytes(bytes.before)} become ${formatBytes(bytes.after)}`;
 }
 
 /** What stays as it is, what is not made, and what was named otherwise. */
-function asideLines({ kept, notMade, collisions }: RefitSheet, screen: Screen): string[] {
+function asideLines({ kept, notMade, collisions }: RefitView, screen: Screen): string[] {
   const { yellow } = paletteFor(screen);
   const first = collisions.slice(0, 3).map(({ path }) => shorten(path, 60));
   return [
@@ -108,12 +80,12 @@ function asideLines({ kept, notMade, collisions }: RefitSheet, screen: Screen): 
         `${count(times, 'image stays', 'images stay')} as ${times === 1 ? 'it is' : 'they are'}: ${plainText(reason, 120)}`,
     ),
     ...counted(notMade.map(({ reason }) => reason)).map(
-      ([reason, times]) => `${count(times, 'file is', 'files are')} not made: ${reason}`,
+      ([reason, times]) => `${count(times, 'file was', 'files were')} not made: ${reason}`,
     ),
     ...(first.length > 0
       ? [
           yellow(
-            `${count(collisions.length, 'name was', 'names were')} taken already: see ${first.join(', ')}${collisions.length > 3 ? ' …' : ''}`,
+            `${count(collisions.length, 'name was', 'names were')} already taken: see ${first.join(', ')}${collisions.length > 3 ? ' …' : ''}`,
           ),
         ]
       : []),
@@ -126,11 +98,11 @@ function counted(reasons: readonly string[]): [string, number][] {
   return [...times].sort(([, a], [, b]) => b - a);
 }
 
-/** So many fixes are shown; the work list has them all. */
+/** Fixes that are shown; the work list has them all. */
 const shownFixes = 5;
 
 /** The fixes that spare the most. */
-function workLines({ worklist }: RefitSheet, screen: Screen): string[] {
+function workLines({ worklist }: RefitView, screen: Screen): string[] {
   if (worklist.length === 0) return [];
   const { bold, dim } = paletteFor(screen);
   const rows = worklist
@@ -142,7 +114,7 @@ function workLines({ worklist }: RefitSheet, screen: Screen): string[] {
       shorten(URL.canParse(url) ? new URL(url).pathname : url, 44),
     ]);
   const columns = [
-    { title: 'saved a visit', align: 'right' as const },
+    { title: 'saved/visit', align: 'right' as const },
     { title: 'who' },
     { title: 'what' },
     { title: 'image' },
@@ -150,7 +122,7 @@ function workLines({ worklist }: RefitSheet, screen: Screen): string[] {
   const more = worklist.length - rows.length;
   return [
     '',
-    bold('What is to be done'),
+    bold('To do'),
     table(screen, columns, rows),
     ...(more > 0
       ? [dim(`${count(more, 'more fix', 'more fixes')} in ${papers.worklistMarkdown}`)]
@@ -159,13 +131,13 @@ function workLines({ worklist }: RefitSheet, screen: Screen): string[] {
 }
 
 /** Where everything is. */
-function handOver({ folder, papers: written, zipped, dryRun, files }: RefitSheet): string[] {
+function handOver({ folder, papers: written, zipped, dryRun, files }: RefitView): string[] {
   if (dryRun) return [];
   const has = (name: string) => written.some(({ path }) => path === name);
   const lines = [
-    has(papers.worklistMarkdown) && `${papers.worklistMarkdown}, .csv  who has to do what`,
+    has(papers.worklistMarkdown) && `${papers.worklistMarkdown}, .csv  what to do, by person`,
     `${papers.snippets}${has(papers.snippetsJson) ? ', .json' : ''}  markup to paste`,
-    `${papers.rewrites}  old address to new`,
+    `${papers.rewrites}  old addresses and the new files`,
     has(papers.review) && `${papers.review}, .png  originals and refits side by side`,
     `${papers.manifest}  what was written`,
   ].flatMap((line) => (line ? [line.split('  ') as [string, string]] : []));
@@ -174,9 +146,9 @@ function handOver({ folder, papers: written, zipped, dryRun, files }: RefitSheet
     '',
     `In ${folder}:`,
     ...lines.map(([name, words]) => `  ${name.padEnd(wide)}  ${words}`),
-    ...(zipped === null ? [] : [`All of it in ${zipped}`]),
+    ...(zipped === null ? [] : [`All of it is in ${zipped}.`]),
     ...(has(papers.review) && files.length > 0
-      ? [`Next: look at ${folder}/${papers.review} before anything goes live.`]
+      ? [`Next: check ${folder}/${papers.review} before you put anything live.`]
       : []),
   ];
 }

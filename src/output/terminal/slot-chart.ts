@@ -2,7 +2,7 @@ import { plot } from 'asciichart';
 import { slotWidthAt } from '../../core/slots/slot-curve.js';
 import type { CurvePiece } from '../../core/slots/slot-curve.js';
 import type { View } from '../../core/visitors/view.js';
-import { plainText } from '../plain-text.js';
+import { plainText } from '../words/plain-text.js';
 
 /** Rows of the chart, and columns of it that labels take. */
 const height = 8;

@@ -2,30 +2,26 @@ import { requestTypes, totalBytes } from '../../core/load/request.js';
 import { groupBy } from '../../core/base/group-by.js';
 import type { MissingImage } from '../../core/survey/missing-images.js';
 import type { SkippedAddress, SurveyedPage } from '../../core/survey/survey.js';
-import type { Surveyed } from '../json/survey.js';
-import { pathOf, plainText, shorten } from '../plain-text.js';
-import { count, formatBytes } from '../units.js';
-import { originOf } from '../rank-words.js';
+import type { SurveyView } from '../views/survey.js';
+import { pathOf, plainText, shorten } from '../words/plain-text.js';
+import { count, formatBytes } from '../words/units.js';
+import { originOf } from '../words/rank.js';
 import { joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
-export interface SurveySheet extends Surveyed {
-  readonly interrupted: boolean;
-}
-
-/** A survey as a page of text: one row a page, what was passed over, and what to do next. */
-export function drawSurvey(sheet: SurveySheet, top: number, screen: Screen): string {
+/** A survey as a page of text: one row a page, what was skipped, and what to do next. */
+export function drawSurvey(view: SurveyView, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
-  const { survey, pages, skipped, missing, interrupted } = sheet;
+  const { survey, pages, skipped, missing, interrupted, top } = view;
   const heaviest = [...pages].sort((a, b) => totalBytes(b.bytesByType) - totalBytes(a.bytesByType));
   const shown = heaviest.slice(0, top);
   const origin = originOf(survey);
   const problems = pages.filter(({ error }) => error !== null);
   const left = pages.length - shown.length;
   if (pages.length === 0 && interrupted)
-    return `${bold(plainText(survey.label))}: stopped before its first page was surveyed; zealous-lynx survey --resume goes on from there.`;
+    return `${bold(plainText(survey.label))}: stopped before its first page was surveyed; zealous-lynx survey --resume continues.`;
   return [
-    `${bold(plainText(survey.label))}: ${count(pages.length, 'page')} surveyed in ${count(survey.views.length, 'view')}, the heaviest first`,
+    `${bold(plainText(survey.label))}: ${count(pages.length, 'page')} surveyed in ${count(survey.views.length, 'view')}, heaviest first`,
     '',
     table(
       screen,
@@ -37,9 +33,7 @@ export function drawSurvey(sheet: SurveySheet, top: number, screen: Screen): str
       ],
       shown.map((page) => rowOf(page, origin, Math.max(20, screen.width - 76))),
     ),
-    ...(left > 0
-      ? [dim(`${count(left, 'more page')}: --top ${pages.length} shows them all.`)]
-      : []),
+    ...(left > 0 ? [dim(`${count(left, 'more page')}; --top ${pages.length} shows all.`)] : []),
     '',
     ...groupLines(pages, screen),
     ...missingLines(missing, origin).map(yellow),
@@ -49,15 +43,15 @@ export function drawSurvey(sheet: SurveySheet, top: number, screen: Screen): str
         yellow(`! ${shorten(pathOf(url, origin), 60)}: ${plainText(error!)}`),
       ),
     ...(problems.length > maxProblems
-      ? [yellow(`! ${count(problems.length - maxProblems, 'more page')} with problems: see --json`)]
+      ? [
+          yellow(
+            `! ${count(problems.length - maxProblems, 'more page')} with problems; --json lists them`,
+          ),
+        ]
       : []),
     ...skippedLines(skipped).map(dim),
     ...(interrupted
-      ? [
-          yellow(
-            'Stopped. What was surveyed is kept; zealous-lynx survey --resume goes on from there.',
-          ),
-        ]
+      ? [yellow('Stopped. What was surveyed is kept; zealous-lynx survey --resume continues.')]
       : []),
     'Next: zealous-lynx rank shows which images waste the most.',
   ].join('\n');
@@ -93,18 +87,20 @@ function missingLines(missing: readonly MissingImage[], origin: string): string[
     return `! no image at ${shorten(pathOf(url, origin), 60)} (${where}): ${plainText(problem, 120)}`;
   });
   const left = missing.length - told.length;
-  return left > 0 ? [...told, `! ${count(left, 'more image')} did not come: see --json`] : told;
+  return left > 0
+    ? [...told, `! ${count(left, 'more image')} did not arrive; --json lists them`]
+    : told;
 }
 
-/** Reasons for passing addresses over, the most frequent first. */
+/** Reasons for skipping addresses, the most frequent first. */
 function skippedLines(skipped: readonly SkippedAddress[]): string[] {
   const reasons = groupBy(skipped, ({ reason }) => reason.replace(oneAddress, '$1 …'));
   return [...reasons]
     .sort(([, a], [, b]) => b.length - a.length)
     .slice(0, maxReasons)
     .map(([reason, [first, ...more]]) => {
-      if (more.length > 0) return `passed over, ${more.length + 1} times: ${plainText(reason)}`;
-      return `passed over: ${shorten(first!.url, 70)}: ${plainText(first!.reason)}`;
+      if (more.length > 0) return `skipped ${more.length + 1} addresses: ${plainText(reason)}`;
+      return `skipped ${shorten(first!.url, 70)}: ${plainText(first!.reason)}`;
     });
 }
 

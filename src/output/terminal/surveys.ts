@@ -1,15 +1,11 @@
-import type { SurveyEntry } from '../../core/survey/survey.js';
-import { plainText, shorten } from '../plain-text.js';
-import { count, formatBytes } from '../units.js';
+import type { SurveysView } from '../views/surveys.js';
+import { plainText, shorten } from '../words/plain-text.js';
+import { count, formatBytes } from '../words/units.js';
 import { paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
 /** The surveys of a workspace, one row each, and what it all takes on disk. */
-export function drawSurveys(
-  surveys: readonly SurveyEntry[],
-  size: { readonly database: number; readonly bodies: number },
-  screen: Screen,
-): string {
+export function drawSurveys({ surveys, size }: SurveysView, screen: Screen): string {
   const { dim } = paletteFor(screen);
   const disk = `on disk: ${formatBytes(size.database)} of measurements, ${formatBytes(size.bodies)} of images and encodes`;
   if (surveys.length === 0) return `There is no survey yet. ${disk}`;
@@ -18,7 +14,7 @@ export function drawSurveys(
       screen,
       [
         { title: 'survey' },
-        { title: 'begun (UTC)' },
+        { title: 'started (UTC)' },
         { title: 'state' },
         { title: 'pages', align: 'right' },
         { title: 'views', align: 'right' },
@@ -29,7 +25,7 @@ export function drawSurveys(
       surveys.map((survey) => [
         plainText(survey.label, 40),
         survey.startedAt.slice(0, 16).replace('T', ' '),
-        survey.finishedAt === null ? 'broken off' : 'whole',
+        survey.finishedAt === null ? 'interrupted' : 'complete',
         String(survey.pages),
         String(survey.views.length),
         String(survey.files),

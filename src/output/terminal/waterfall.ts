@@ -3,9 +3,9 @@ import type { PageRequest, PhaseName } from '../../core/load/request.js';
 import { lengthOf } from '../../core/load/request-view.js';
 import type { ChosenRequests } from '../../core/load/request-view.js';
 import type { Run } from '../../core/load/session.js';
-import { shorten } from '../plain-text.js';
-import { markerLines, requestName, typeLetters } from '../request-words.js';
-import { count, formatBytes, formatTime } from '../units.js';
+import { shorten } from '../words/plain-text.js';
+import { markerLines, requestName, typeLetters } from '../words/request.js';
+import { count, formatBytes, formatTime } from '../words/units.js';
 import { paletteFor } from './style.js';
 import type { Palette, Screen } from './style.js';
 

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import type { CurvePiece } from '../../../src/core/slots/slot-curve.js';
 import { findingsOf } from '../../../src/core/findings/image/index.js';
-import { findingTitles } from '../../../src/core/findings/image/titles.js';
+import { findingKind } from '../../../src/core/findings/index.js';
+import { findingWords } from '../../../src/output/words/findings.js';
 import { pageFindingsOf } from '../../../src/core/findings/page/index.js';
 import { noBytes } from '../../../src/core/load/request.js';
 import { defaultPolicy } from '../../../src/core/policy/policy.js';
 import { defaultViews } from '../../../src/core/visitors/view.js';
-import type { ImageCase } from '../../../src/core/findings/image/finding.js';
+import type { ImageCase } from '../../../src/core/findings/image/image-case.js';
 
 const placement = {
   page: 'http://a.test/',
@@ -135,15 +136,14 @@ describe('findingsOf', () => {
         ...sound,
         placements: [{ ...marked, curve: () => column, markup: { ...markup, srcset, sizes } }],
       });
-    expect(findings('50vw')).toEqual([
-      {
-        id: 'wrong-sizes',
-        message:
-          'sizes says 384 px at a width of 768 px, where the slot has 728 px: say sizes="(max-width: 760px) calc(100vw - 32px), 728px"',
-      },
+    expect(findings('50vw').map(findingWords)).toEqual([
+      'sizes says 384 px at a window width of 768 px, where the slot has 728 px: write sizes="(max-width: 760px) calc(100vw - 32px), 728px"',
     ]);
-    expect(findings(null)[0]!.message).toMatch(
-      /^sizes is missing, which means 2560 px at a width of 2560 px, where the slot has 728 px/,
+    expect(findings('50vw')).toMatchObject([
+      { id: 'wrong-sizes', data: { declared: 384, slot: 728, viewport: 768, missing: false } },
+    ]);
+    expect(findingWords(findings(null)[0]!)).toMatch(
+      /^sizes is missing, which means 2560 px at a window width of 2560 px, where the slot has 728 px/,
     );
     expect(findings('(orientation: portrait) 1px, 2px')).toEqual([]);
   });
@@ -176,7 +176,7 @@ describe('findingsOf', () => {
       }),
       ids({ file: { ...sound.file, problem: 'the file is empty' } }),
     ].flat();
-    for (const id of found) expect(findingTitles[id]).toBeDefined();
+    for (const id of found) expect(findingKind(id)?.title).toBeTruthy();
   });
 
   const offered = (srcset: string, width = 358) => ({
@@ -211,21 +211,21 @@ describe('findingsOf', () => {
     const srcset = '/a.jpg 400w, /b.jpg 800w, /c.jpg 1600w';
     const placement = { ...offered(srcset, 130), markup: { ...markup, srcset, sizes: '100vw' } };
     const [finding] = findingsOf({ ...sound, placements: [placement] });
-    expect(finding!.message).toContain('(phone takes 1600w where it would take 400w)');
+    expect(findingWords(finding!)).toContain('(phone takes 1600w and should take 400w)');
   });
 
   it.each([
     ['with priority', { markup: { ...markup, fetchPriority: 'high' as const } }, undefined],
-    ['without', { markup }, /without priority: say fetchpriority="high"/],
+    ['without', { markup }, /has no priority: add fetchpriority="high"/],
     [
       'in a style sheet',
       { kind: 'background' as const, markup: null },
-      /found late, by a style sheet/,
+      /found late, through a style sheet/,
     ],
   ])('judges the largest picture of the first screen %s', (_what, change, words) => {
     const placements = [{ ...marked, ...change, largest: true }];
     const found = findingsOf({ ...sound, placements }).find(({ id }) => id === 'late-largest');
-    if (words) expect(found?.message).toMatch(words);
+    if (words) expect(found && findingWords(found)).toMatch(words);
     else expect(found).toBeUndefined();
   });
 
@@ -233,7 +233,7 @@ describe('findingsOf', () => {
     const responses = sound.responses.map((one) => ({ ...one, initiator: 'script' }));
     const placements = [{ ...marked, largest: true }];
     const found = findingsOf({ ...sound, responses, placements });
-    expect(found.map(({ message }) => message).join()).toMatch(/found late, by a script/);
+    expect(found.map(findingWords).join()).toMatch(/found late, through a script/);
   });
 
   it.each([

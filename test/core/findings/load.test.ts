@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { loadFindingsOf, usableAt } from '../../../src/core/findings/load/index.js';
+import { loadFindingsOf } from '../../../src/core/findings/load/index.js';
+import { usableAt } from '../../../src/core/load/usable.js';
+import { findingWords } from '../../../src/output/words/findings.js';
 import { noMarkers } from '../../../src/core/load/markers.js';
 import type { Markers } from '../../../src/core/load/markers.js';
 import type { PageRequest, Phases } from '../../../src/core/load/request.js';
@@ -48,8 +50,8 @@ describe('what stands out in a load', () => {
     expect(found(run, 'heavy-image')).toMatchObject([{ cost: null, url: `${site}/a.jpg` }]);
     const [finding] = found(run, 'heavy-image', () => 100_000);
     expect(finding).toMatchObject({ cost: 600, late: false });
-    expect(finding!.message).toBe(
-      '400 kB take 800 ms to receive; at its need it has 100 kB and saves 600 ms',
+    expect(findingWords(finding!)).toBe(
+      'its 400 kB take 800 ms to receive; at its need it would have 100 kB and save 600 ms',
     );
   });
 
@@ -73,10 +75,12 @@ describe('what stands out in a load', () => {
     expect(found(run, 'backwards-order')).toMatchObject([
       {
         url: hero.url,
-        message:
-          '1 picture further down with 75 kB, 100 ms of this line go before this one of the first screen',
+        data: { images: 1, bytes: 75_000, time: 100 },
       },
     ]);
+    expect(findingWords(found(run, 'backwards-order')[0]!)).toBe(
+      'is in the first screen, but 1 image from further down with 75 kB (100 ms on this network) goes first',
+    );
     const right = load([below, hero], { firstScreen: [below.url] });
     expect(found(right, 'backwards-order')).toEqual([]);
   });
@@ -97,7 +101,8 @@ describe('what stands out in a load', () => {
     const missing = request('/none.jpg', 110, { wait: 70 }, { status: 404 });
     const run = load([moved, missing]);
     expect(found(run, 'redirect')).toMatchObject([{ cost: 80, url: moved.url }]);
-    expect(found(run, 'error')).toMatchObject([{ cost: 70, message: 'answered 404, after 70 ms' }]);
+    expect(found(run, 'error')).toMatchObject([{ cost: 70 }]);
+    expect(found(run, 'error').map(findingWords)).toEqual(['returned 404, after 70 ms']);
   });
 
   it('is what was fetched and came to nothing, where that is known and worth a word', () => {
@@ -109,20 +114,17 @@ describe('what stands out in a load', () => {
       request('/hidden.jpg', 140, { receive: 20 }, { ...heavy, used: false }),
       request('/print.css', 150, { receive: 20 }, { ...heavy, used: false }),
     ]);
-    expect(found(run, 'unused').map(({ message }) => message)).toEqual([
-      '40 kB for nothing: no element shows it',
-      '40 kB for nothing: no element matches a rule of it',
+    expect(found(run, 'unused').map(findingWords)).toEqual([
+      'its 40 kB are not used: no element shows it',
+      'its 40 kB are not used: no element matches any of its rules',
     ]);
   });
 
   it('is connections that could be one', () => {
     const connect = { connect: 45, tls: 90, wait: 50 };
     const two = [request('/a.jpg', 110, connect), request('/b.jpg', 110, connect)];
-    expect(found(load(two), 'connections')).toMatchObject([
-      {
-        message:
-          '2 connections to brindlebay.test, 135 ms of connecting besides the first: HTTP/2 would share one',
-      },
+    expect(found(load(two), 'connections').map(findingWords)).toEqual([
+      '2 connections to brindlebay.test: all but the first take 135 ms to open; HTTP/2 would share one',
     ]);
     expect(found(load(two.slice(0, 1)), 'connections')).toEqual([]);
   });

@@ -6,7 +6,7 @@ import type { PageRequest, Phases } from '../../../src/core/load/request.js';
 import { markerNames } from '../../../src/core/load/markers.js';
 import { record } from '../../../src/core/base/record.js';
 import type { Run, Session } from '../../../src/core/load/session.js';
-import { harOf } from '../../../src/output/har.js';
+import { harOf } from '../../../src/output/json/har.js';
 
 const first = () => false;
 const began = '2026-04-01T10:00:00.000Z';

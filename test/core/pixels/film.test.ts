@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   completenessOf,
   momentAt,
-  stepsOfFilm,
+  scenesOf,
   unfinishedTime,
   visuallyCompleteAt,
 } from '../../../src/core/pixels/film.js';
@@ -106,15 +106,29 @@ describe('a film', () => {
     ]);
   });
 
-  it('is told in round steps that reach its end', () => {
-    expect(stepsOfFilm(968, 12)).toEqual([0, 100, 200, 300, 400, 500, 600, 700, 800, 900, 1_000]);
-    fc.assert(
-      fc.property(fc.double({ min: 1, max: 200_000, noNaN: true }), (end) => {
-        const steps = stepsOfFilm(end, 12);
-        expect(steps.length).toBeLessThanOrEqual(12);
-        expect(steps.at(-1)).toBeGreaterThanOrEqual(end);
-        expect(steps.at(-2) ?? -1).toBeLessThan(end);
-      }),
-    );
+  it('shows the frames at which most changed, each with what had arrived by then', () => {
+    const frame = (at: number, completeness: number) => ({
+      at,
+      completeness,
+      picture: new Uint8Array(),
+    });
+    const arrival = (at: number, name: string) => ({ at, url: name, type: 'image', bytes: 1 });
+    const film = {
+      frames: [frame(0, 0), frame(100, 0.5), frame(150, 0.505), frame(400, 0.6), frame(900, 1)],
+      arrivals: [arrival(80, 'a'), arrival(120, 'b'), arrival(880, 'c'), arrival(2_000, 'late')],
+    };
+    const told = (most: number) =>
+      scenesOf(film, most).map(({ frame: { at }, arrived }) => [at, arrived.map(({ url }) => url)]);
+    expect(told(7)).toEqual([
+      [0, []],
+      [100, ['a']],
+      [400, ['b']],
+      [900, ['c']],
+    ]);
+    expect(told(3)).toEqual([
+      [0, []],
+      [100, ['a']],
+      [900, ['b', 'c']],
+    ]);
   });
 });

@@ -5,13 +5,13 @@ import { narrowFacts } from '../../../src/core/rank/filter.js';
 import { groupings } from '../../../src/core/rank/groupings.js';
 import { defaultPolicy } from '../../../src/core/policy/policy.js';
 import { rowsOf } from '../../../src/core/rank/rank-view.js';
-import type { RankView } from '../../../src/core/rank/rank-view.js';
+import type { RankQuery } from '../../../src/core/rank/rank-view.js';
 import { rankImages } from '../../../src/core/rank/ranking.js';
 import type { SurveyFacts } from '../../../src/core/survey/survey.js';
 import { causes } from '../../../src/core/waste/waste.js';
 import { anySketch, pageOf, plainSketch, surveyOf } from '../../support/survey-facts.js';
 
-function rowsBy(facts: SurveyFacts, view: Partial<RankView> = {}) {
+function rowsBy(facts: SurveyFacts, view: Partial<RankQuery> = {}) {
   const ranking = rankImages(facts, defaultPolicy);
   const all = { by: 'image', sort: 'waste', top: 1000, filter: {}, policy: defaultPolicy } as const;
   const found = rowsOf(ranking, { ...all, ...view });
@@ -77,7 +77,7 @@ describe('rowsOf', () => {
       { ...plainSketch, thirdParty: true },
       { ...plainSketch, shown: [false, false] },
     ]);
-    const hashes = (filter: RankView['filter']) =>
+    const hashes = (filter: RankQuery['filter']) =>
       rowsBy(facts, { filter }).all.map(({ key }) => key);
     expect(hashes({ bytes: 1_000 })).toEqual(['hash-0']);
     expect(hashes({ party: 'third' })).toEqual(['hash-1']);
@@ -90,7 +90,7 @@ describe('rowsOf', () => {
       { ...plainSketch, bytes: 9_000, pages: [0] },
       { ...plainSketch, best: 800, pages: [0, 1, 2] },
     ]);
-    const first = (sort: RankView['sort']) => rowsBy(facts, { sort }).rows[0]!.key;
+    const first = (sort: RankQuery['sort']) => rowsBy(facts, { sort }).rows[0]!.key;
     expect([first('waste'), first('needed'), first('pages')]).toEqual([
       'hash-0',
       'hash-1',

@@ -95,7 +95,10 @@ describe('rankImages', () => {
     );
     const last = images.at(-1)!;
     expect([last.waste, last.need]).toEqual([null, null]);
-    expect(last.findings).toContainEqual({ id: 'unreadable', message: 'it is HTML, not an image' });
+    expect(last.findings).toContainEqual({
+      id: 'unreadable',
+      data: { problem: 'it is HTML, not an image' },
+    });
     expect(totalsOf({ images }).unknownBytes).toBe(900);
     expect(perVisit.unknownBytes).toBeCloseTo(900, 6);
     expect(perVisit.sentBytes).toBeCloseTo(900, 6);

@@ -1,24 +1,32 @@
 import { area } from '../../base/size.js';
 import { grouped } from '../../base/thousands.js';
-import type { ImageCheck } from './finding.js';
+import { imageFinding } from './image-case.js';
 
 /** Nothing is said of files this small, whatever they cover. */
 const leastBytes = 10_000;
 
 /** More bytes than the share of the viewport that the picture covers allows for. */
-export const ceilingArea: ImageCheck = ({ file, placements, views, policy }) => {
-  if (file.bytes < leastBytes) return undefined;
-  let worst = { excess: 1, words: '' };
-  for (const { shown, slot, view } of placements) {
-    const viewport = views.get(view);
-    if (!shown || !viewport) continue;
-    const share = Math.min(1, area(slot) / area(viewport));
-    const ceiling = Math.max(leastBytes, share * policy.ceilings.area);
-    const excess = file.bytes / ceiling;
-    if (excess <= worst.excess) continue;
-    const words = `${Math.round(share * 100)} % of the screen in ${view}, for which ${grouped(ceiling)} bytes are enough by the rule of thumb; it has ${grouped(file.bytes)}`;
-    worst = { excess, words };
-  }
-  if (!worst.words) return undefined;
-  return { id: 'ceiling-area', message: `covers ${worst.words}` };
-};
+export const ceilingArea = imageFinding({
+  id: 'ceiling-area',
+  title: 'heavy for the area it covers',
+  doer: 'content',
+  fix: 'Send it at its need and in a better format; crop it or simplify it if that is not enough.',
+  isWork: false,
+  check: ({ file, placements, views, policy }) => {
+    if (file.bytes < leastBytes) return undefined;
+    let worst: { view: string; share: number; ceiling: number; bytes: number } | undefined;
+    let most = 1;
+    for (const { shown, slot, view } of placements) {
+      const viewport = views.get(view);
+      if (!shown || !viewport) continue;
+      const share = Math.min(1, area(slot) / area(viewport));
+      const ceiling = Math.round(Math.max(leastBytes, share * policy.ceilings.area));
+      if (file.bytes / ceiling <= most) continue;
+      most = file.bytes / ceiling;
+      worst = { view, share, ceiling, bytes: file.bytes };
+    }
+    return worst;
+  },
+  describe: ({ view, share, ceiling, bytes }) =>
+    `covers ${Math.round(share * 100)} % of the screen in ${view}, where the rule of thumb allows ${grouped(ceiling)} bytes; it has ${grouped(bytes)}`,
+});

@@ -1,25 +1,37 @@
-import { heroShare } from '../../policy/ceilings.js';
 import { grouped } from '../../base/thousands.js';
-import type { ImageCase, ImageCheck } from './finding.js';
+import { heroShare } from '../../policy/ceilings.js';
+import { imageFinding } from './image-case.js';
+import type { ImageCase } from './image-case.js';
+
+const kinds = {
+  hero: 'a picture as wide as the window',
+  small: 'a small picture',
+  never: 'any content image',
+  alarm: 'a content image (alarm level)',
+  content: 'a content image',
+} as const;
 
 /** More bytes than an image of its kind should have: a small picture, a content image, one as wide as the viewport. */
-export const ceilingBytes: ImageCheck = (image) => {
-  const { file, placements, policy } = image;
-  if (!placements.some(({ shown }) => shown)) return undefined;
-  const { small, content, alarm, never, hero } = policy.ceilings;
-  const width = widestSlot(image);
-  const says = (limit: number, words: string) => ({
-    id: 'ceiling-bytes',
-    message: `${words} has at most ${grouped(limit)} bytes by the rule of thumb; it has ${grouped(file.bytes)}`,
-  });
-  if (width.share >= heroShare)
-    return file.bytes > hero ? says(hero, 'a picture as wide as the window') : undefined;
-  if (width.pixels <= policy.ceilings.smallWidth)
-    return file.bytes > small ? says(small, 'a small picture') : undefined;
-  if (file.bytes > never) return says(never, 'a content image, whatever it shows,');
-  if (file.bytes > alarm) return says(alarm, 'an alarm: a content image');
-  return file.bytes > content ? says(content, 'a content image') : undefined;
-};
+export const ceilingBytes = imageFinding({
+  id: 'ceiling-bytes',
+  title: 'over the byte limit for its kind',
+  doer: 'content',
+  fix: 'Send it at its need and in a better format; crop it or simplify it if that is not enough.',
+  isWork: false,
+  check: (image) => {
+    const { file, placements, policy } = image;
+    if (!placements.some(({ shown }) => shown)) return undefined;
+    const { small, content, alarm, never, hero, smallWidth } = policy.ceilings;
+    const width = widestSlot(image);
+    const over = (kind: keyof typeof kinds, limit: number) =>
+      file.bytes > limit ? { kind, limit, bytes: file.bytes } : undefined;
+    if (width.share >= heroShare) return over('hero', hero);
+    if (width.pixels <= smallWidth) return over('small', small);
+    return over('never', never) ?? over('alarm', alarm) ?? over('content', content);
+  },
+  describe: ({ kind, limit, bytes }) =>
+    `the rule of thumb allows ${grouped(limit)} bytes for ${kinds[kind]}; it has ${grouped(bytes)}`,
+});
 
 /** The widest slot in CSS pixels, and the largest part of a viewport's width that any takes. */
 export function widestSlot({ placements, views }: ImageCase): { pixels: number; share: number } {

@@ -1,8 +1,9 @@
-import type { Finding, ImageCase, ImageCheck } from './finding.js';
+import type { Finding, FindingData } from '../finding.js';
 import { ceilingArea } from './ceiling-area.js';
 import { ceilingBytes } from './ceiling-bytes.js';
 import { ceilingSide } from './ceiling-side.js';
 import { eagerBelow } from './eager-below.js';
+import type { ImageCase, ImageFinding } from './image-case.js';
 import { lateLargest } from './late-largest.js';
 import { lazyFirstScreen } from './lazy-first-screen.js';
 import { mislabelled } from './mislabelled.js';
@@ -17,8 +18,8 @@ import { tooFewPixels } from './too-few-pixels.js';
 import { unreadable } from './unreadable.js';
 import { wrongSizes } from './wrong-sizes.js';
 
-/** Every check there is; a new one is a file here and a word in this list. */
-const checks: readonly ImageCheck[] = [
+/** Every kind of finding about image files, in the sequence in which they are listed. */
+export const imageFindings = [
   unreadable,
   placedNowhere,
   mislabelled,
@@ -36,9 +37,15 @@ const checks: readonly ImageCheck[] = [
   ceilingArea,
   ceilingBytes,
   ceilingSide,
-];
+] as const;
+
+export type ImageFindingId = (typeof imageFindings)[number]['id'];
 
 /** What all checks find in one image file. */
-export function findingsOf(image: ImageCase): Finding[] {
-  return checks.flatMap((check) => check(image) ?? []);
+export function findingsOf(image: ImageCase): Finding<ImageFindingId>[] {
+  const kinds: readonly ImageFinding<ImageFindingId, FindingData>[] = imageFindings;
+  return kinds.flatMap(({ id, check }) => {
+    const data = check(image);
+    return data === undefined ? [] : { id, data };
+  });
 }

@@ -1,29 +1,30 @@
-import type { ImageCheck } from './finding.js';
-import { whereOf } from './where.js';
+import { viewsOf, whereOf, whereWords } from '../where.js';
+import { imageFinding } from './image-case.js';
 
-/** The largest contentful paint of a page, when the browser is told of it late, or not that it comes first. */
-export const lateLargest: ImageCheck = ({ placements, responses }) => {
-  const largest = placements.filter((placement) => placement.largest);
-  const [first] = largest;
-  if (!first) return undefined;
-  const views = [...new Set(largest.map(({ view }) => view))].join(', ');
-  const main = `the largest picture of the first screen (${views})`;
-  const answer = responses.find(({ page, view }) => page === first.page && view === first.view);
-  const preloaded = answer?.initiator === 'preload';
-  const late =
-    answer?.initiator === 'script'
-      ? 'a script'
-      : !preloaded && first.markup === null && first.kind !== 'poster'
-        ? 'a style sheet'
-        : undefined;
-  if (late)
-    return {
-      id: 'late-largest',
-      message: `${main}, but found late, by ${late}: say <link rel="preload" as="image" fetchpriority="high"> (${whereOf(largest)})`,
-    };
-  if (first.kind !== 'img' || first.markup?.fetchPriority === 'high') return undefined;
-  return {
-    id: 'late-largest',
-    message: `${main}, but without priority: say fetchpriority="high" (${whereOf(largest)})`,
-  };
-};
+/** The largest contentful paint of a page, when the browser finds it late, or is not told that it comes first. */
+export const lateLargest = imageFinding({
+  id: 'late-largest',
+  title: 'largest image found late or without priority',
+  doer: 'markup',
+  fix: 'Put it into the markup as an img with fetchpriority="high", or preload it.',
+  isWork: true,
+  check: ({ placements, responses }) => {
+    const largest = placements.filter((placement) => placement.largest);
+    const [first] = largest;
+    if (!first) return undefined;
+    const found = { views: viewsOf(largest), where: whereOf(largest) };
+    const response = responses.find(({ page, view }) => page === first.page && view === first.view);
+    if (response?.initiator === 'script') return { ...found, foundBy: 'script' as const };
+    const preloaded = response?.initiator === 'preload';
+    if (!preloaded && first.markup === null && first.kind !== 'poster')
+      return { ...found, foundBy: 'style sheet' as const };
+    if (first.kind !== 'img' || first.markup?.fetchPriority === 'high') return undefined;
+    return { ...found, foundBy: null };
+  },
+  describe: ({ views, where, foundBy }) => {
+    const main = `is the largest image of the first screen (${views.join(', ')}), but`;
+    return foundBy === null
+      ? `${main} has no priority: add fetchpriority="high" (${whereWords(where)})`
+      : `${main} is found late, through a ${foundBy}: add <link rel="preload" as="image" fetchpriority="high"> (${whereWords(where)})`;
+  },
+});

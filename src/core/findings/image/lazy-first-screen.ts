@@ -1,14 +1,19 @@
-import type { ImageCheck } from './finding.js';
-import { whereOf } from './where.js';
+import { viewsOf, whereOf, whereWords } from '../where.js';
+import { imageFinding } from './image-case.js';
 
-export const lazyFirstScreen: ImageCheck = ({ placements }) => {
-  const late = placements.filter(
-    ({ shown, aboveFold, loading }) => shown && aboveFold && loading === 'lazy',
-  );
-  if (late.length === 0) return undefined;
-  const views = [...new Set(late.map(({ view }) => view))].join(', ');
-  return {
-    id: 'lazy-first-screen',
-    message: `in the first screen (${views}), but lazy: it is asked for too late (${whereOf(late)})`,
-  };
-};
+/** Lazy though it is in the first screen: the browser asks for it only after layout. */
+export const lazyFirstScreen = imageFinding({
+  id: 'lazy-first-screen',
+  title: 'lazy in the first screen',
+  doer: 'markup',
+  fix: 'Remove loading="lazy".',
+  isWork: true,
+  check: ({ placements }) => {
+    const late = placements.filter(
+      ({ shown, aboveFold, loading }) => shown && aboveFold && loading === 'lazy',
+    );
+    return late.length > 0 ? { views: viewsOf(late), where: whereOf(late) } : undefined;
+  },
+  describe: ({ views, where }) =>
+    `is in the first screen (${views.join(', ')}), but lazy, so it is requested too late: remove loading="lazy" (${whereWords(where)})`,
+});

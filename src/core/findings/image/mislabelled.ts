@@ -1,4 +1,4 @@
-import type { ImageCheck } from './finding.js';
+import { imageFinding } from './image-case.js';
 
 /** Spellings of one media type that servers use for the same format. */
 const aliases: Readonly<Record<string, string>> = {
@@ -7,14 +7,17 @@ const aliases: Readonly<Record<string, string>> = {
   'image/x-png': 'image/png',
 };
 
-export const mislabelled: ImageCheck = ({ file, responses }) => {
-  for (const { declaredType } of responses) {
-    const declared = aliases[declaredType] ?? declaredType;
-    if (declared && declared !== file.mediaType)
-      return {
-        id: 'mislabelled',
-        message: `sent as ${declared}, but the bytes are ${file.mediaType}`,
-      };
-  }
-  return undefined;
-};
+export const mislabelled = imageFinding({
+  id: 'mislabelled',
+  title: 'wrong media type',
+  doer: 'server',
+  fix: 'Send the media type of the format that the file really has.',
+  isWork: true,
+  check: ({ file, responses }) => {
+    const wrong = responses
+      .map(({ declaredType }) => aliases[declaredType] ?? declaredType)
+      .find((declared) => declared !== '' && declared !== file.mediaType);
+    return wrong === undefined ? undefined : { declared: wrong, actual: file.mediaType };
+  },
+  describe: ({ declared, actual }) => `is sent as ${declared}, but the bytes are ${actual}`,
+});

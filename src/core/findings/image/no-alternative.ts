@@ -1,16 +1,20 @@
-import type { ImageCheck } from './finding.js';
-import { whereOf } from './where.js';
+import { whereOf, whereWords } from '../where.js';
+import { imageFinding } from './image-case.js';
 
 /** Elements that can carry alternative text, and should say at least that there is none (`alt=""`). */
 const kinds: ReadonlySet<string> = new Set(['img', 'input']);
 
-export const noAlternative: ImageCheck = ({ placements }) => {
-  const bare = placements.filter(
-    ({ kind, shown, markup }) => shown && kinds.has(kind) && markup?.alt === null,
-  );
-  if (bare.length === 0) return undefined;
-  return {
-    id: 'no-alternative',
-    message: `no alternative text (alt is missing): ${whereOf(bare)}`,
-  };
-};
+export const noAlternative = imageFinding({
+  id: 'no-alternative',
+  title: 'no alternative text',
+  doer: 'markup',
+  fix: 'Add alt with what the picture shows, or alt="" where it only decorates.',
+  isWork: true,
+  check: ({ placements }) => {
+    const bare = placements.filter(
+      ({ kind, shown, markup }) => shown && kinds.has(kind) && markup?.alt === null,
+    );
+    return bare.length > 0 ? { where: whereOf(bare) } : undefined;
+  },
+  describe: ({ where }) => `has no alternative text (alt is missing): ${whereWords(where)}`,
+});

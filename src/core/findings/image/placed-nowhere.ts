@@ -1,9 +1,12 @@
-import type { ImageCheck } from './finding.js';
+import { imageFinding } from './image-case.js';
 
-export const placedNowhere: ImageCheck = ({ placements }) =>
-  placements.length > 0
-    ? undefined
-    : {
-        id: 'placed-nowhere',
-        message: 'fetched, but no element shows it: preloaded, drawn by a script, or not used',
-      };
+export const placedNowhere = imageFinding({
+  id: 'placed-nowhere',
+  title: 'fetched, but not shown by any element',
+  doer: null,
+  fix: 'Find out what fetches it: a preload, a script that draws it, or nothing that is still needed.',
+  isWork: false,
+  check: ({ placements }) => (placements.length > 0 ? undefined : {}),
+  describe: () =>
+    'is fetched, but no element shows it: it is preloaded, drawn by a script, or not used',
+});

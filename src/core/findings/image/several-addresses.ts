@@ -1,12 +1,17 @@
 import { isInDocument } from '../../address/address.js';
-import type { ImageCheck } from './finding.js';
+import { imageFinding } from './image-case.js';
 
-export const severalAddresses: ImageCheck = ({ file, responses }) => {
-  const fetched = responses.filter(({ url }) => !isInDocument(url));
-  const count = new Set(fetched.map(({ url }) => url)).size;
-  if (count < 2 || file.problem !== null) return undefined;
-  return {
-    id: 'several-addresses',
-    message: `the same content is sent under ${count} addresses: link to one of them`,
-  };
-};
+export const severalAddresses = imageFinding({
+  id: 'several-addresses',
+  title: 'sent under several addresses',
+  doer: 'markup',
+  fix: 'Link to one of the addresses everywhere.',
+  isWork: false,
+  check: ({ file, responses }) => {
+    const fetched = responses.filter(({ url }) => !isInDocument(url));
+    const addresses = new Set(fetched.map(({ url }) => url)).size;
+    return addresses < 2 || file.problem !== null ? undefined : { addresses };
+  },
+  describe: ({ addresses }) =>
+    `the same content is sent under ${addresses} addresses: link to one of them`,
+});

@@ -1,9 +1,9 @@
 import { sizesText } from '../../slots/sizes-text.js';
+import { slotWidthAt } from '../../slots/slot-curve.js';
 import { parseSizes, wholeViewport } from '../../slots/source-sizes.js';
 import { chosenWidth, offeredWidths, parseSrcset } from '../../slots/srcset.js';
-import { slotWidthAt } from '../../slots/slot-curve.js';
 import type { View } from '../../visitors/view.js';
-import type { ImageCheck } from './finding.js';
+import { imageFinding } from './image-case.js';
 
 /** What `sizes` names may differ from the slot by this factor: candidates are not so close together. */
 const tolerance = 1.15;
@@ -12,45 +12,60 @@ const tolerance = 1.15;
 const widths = [360, 390, 430, 600, 768, 820, 1024, 1280, 1366, 1440, 1600, 1920, 2560] as const;
 
 /**
- * Holds what `sizes` declares against the slot as it was measured at all widths. Without it a browser
- * takes the slot to be as wide as the viewport.
+ * Compares what `sizes` declares with the slot as it was measured at all widths. Without `sizes` a browser takes the
+ * slot to be as wide as the viewport.
  */
-export const wrongSizes: ImageCheck = ({ placements, views }) => {
-  for (const placement of placements) {
-    const { markup, shown } = placement;
-    if (!shown || !markup?.srcset || !/\s\d+w\b/.test(markup.srcset)) continue;
-    const slotCurve = placement.curve();
-    if (!slotCurve?.length) continue;
-    const declared = markup.sizes === null ? wholeViewport : parseSizes(markup.sizes);
-    if (!declared) continue;
-    let worst = { factor: tolerance, words: '' };
-    for (const viewport of widths) {
-      const slot = slotWidthAt(slotCurve, viewport);
-      const named = declared(viewport);
-      if (!slot || named <= 0) continue;
-      const factor = Math.max(named / slot, slot / named);
-      if (factor <= worst.factor) continue;
-      const words = `${Math.round(named)} px at a width of ${viewport} px, where the slot has ${Math.round(slot)} px`;
-      worst = { factor, words };
+export const wrongSizes = imageFinding({
+  id: 'wrong-sizes',
+  title: 'sizes wrong or missing',
+  doer: 'markup',
+  fix: 'Write the text for sizes that explain names.',
+  isWork: false,
+  check: ({ placements, views }) => {
+    for (const placement of placements) {
+      const { markup, shown } = placement;
+      if (!shown || !markup?.srcset || !/\s\d+w\b/.test(markup.srcset)) continue;
+      const slotCurve = placement.curve();
+      if (!slotCurve?.length) continue;
+      const declared = markup.sizes === null ? wholeViewport : parseSizes(markup.sizes);
+      if (!declared) continue;
+      let worst: { declared: number; slot: number; viewport: number } | undefined;
+      let most = tolerance;
+      for (const viewport of widths) {
+        const slot = slotWidthAt(slotCurve, viewport);
+        const named = declared(viewport);
+        if (!slot || named <= 0) continue;
+        const factor = Math.max(named / slot, slot / named);
+        if (factor <= most) continue;
+        most = factor;
+        worst = { declared: Math.round(named), slot: Math.round(slot), viewport };
+      }
+      if (!worst) continue;
+      const view = views.get(placement.view);
+      return {
+        ...worst,
+        missing: markup.sizes === null,
+        sizes: sizesText(slotCurve),
+        chosen: view
+          ? chosenIn(view, markup.srcset, declared(view.width), placement.slot.width)
+          : null,
+      };
     }
-    if (worst.words === '') continue;
-    const view = views.get(placement.view);
-    const fetched = view
-      ? fetchedWords(markup.srcset, declared(view.width), placement.slot.width, view)
+    return undefined;
+  },
+  describe: ({ declared, slot, viewport, missing, sizes, chosen }) => {
+    const says = missing ? 'sizes is missing, which means' : 'sizes says';
+    const taken = chosen
+      ? ` (${chosen.view} takes ${chosen.taken}w and should take ${chosen.right}w)`
       : '';
-    const says = markup.sizes === null ? 'sizes is missing, which means' : 'sizes says';
-    return {
-      id: 'wrong-sizes',
-      message: `${says} ${worst.words}${fetched}: say sizes="${sizesText(slotCurve)}"`,
-    };
-  }
-  return undefined;
-};
+    return `${says} ${declared} px at a window width of ${viewport} px, where the slot has ${slot} px${taken}: write sizes="${sizes}"`;
+  },
+});
 
-/** What a view takes because of the declared width, and what it would take for the slot, where that is another. */
-function fetchedWords(srcset: string, declared: number, slot: number, view: View): string {
-  const widths = offeredWidths(parseSrcset(srcset));
-  const taken = chosenWidth(widths, declared * view.density);
-  const right = chosenWidth(widths, slot * view.density);
-  return taken === right ? '' : ` (${view.name} takes ${taken}w where it would take ${right}w)`;
+/** What a view takes because of the declared width, and what it would take for the slot, where these differ. */
+function chosenIn(view: View, srcset: string, declared: number, slot: number) {
+  const offered = offeredWidths(parseSrcset(srcset));
+  const taken = chosenWidth(offered, declared * view.density);
+  const right = chosenWidth(offered, slot * view.density);
+  return taken === right ? null : { view: view.name, taken: taken ?? null, right: right ?? null };
 }

@@ -1,34 +1,36 @@
 import { max, min } from 'simple-statistics';
-import { timeText } from './load-case.js';
-import type { LoadCheck } from './load-case.js';
+import type { PageRequest } from '../../load/request.js';
+import { loadFinding } from './load-case.js';
 
-/** Two requests that begin within this time of one another were found together. */
+/** Two requests that start within this time of one another were found together. */
 const together = 30;
 
 /** Requests that hold back the first paint one after another: each is found only when the one before is there. */
-export const blockingChain: LoadCheck = ({ requests, document }) => {
-  if (document?.end == null) return undefined;
-  const blocking = requests.filter(({ renderBlocking, end }) => renderBlocking && end !== null);
-  if (blocking.length === 0) return undefined;
-  const earliest = min(blocking.map(({ end }) => end!));
-  const links = blocking.filter(
-    ({ start, end }) => end! > earliest && earliest <= start + together,
-  );
-  const last = links.reduce<(typeof links)[number] | undefined>(
-    (latest, request) => (latest && latest.end! >= request.end! ? latest : request),
-    undefined,
-  );
-  if (!last) return undefined;
-  const found = new Set(links);
-  const direct = blocking.filter((request) => !found.has(request)).map(({ end }) => end!);
-  const paintable = max([document.end, ...direct]);
-  const cost = last.end! - paintable;
-  if (cost <= 0) return undefined;
-  return {
-    id: 'blocking-chain',
-    message: `blocks rendering, and is found only when another that blocks is there: the first paint waits ${timeText(cost)} longer`,
-    url: last.url,
-    cost,
-    late: false,
-  };
-};
+export const blockingChain = loadFinding({
+  id: 'blocking-chain',
+  title: 'blocking requests that are found one after another',
+  doer: 'markup',
+  fix: 'Link to the file from the HTML instead of importing it, or preload it.',
+  isWork: false,
+  check: ({ requests, document }) => {
+    if (document?.end == null) return [];
+    const blocking = requests.filter(({ renderBlocking, end }) => renderBlocking && end !== null);
+    if (blocking.length === 0) return [];
+    const earliest = min(blocking.map(({ end }) => end!));
+    const links = blocking.filter(
+      ({ start, end }) => end! > earliest && earliest <= start + together,
+    );
+    const last = links.reduce<PageRequest | undefined>(
+      (latest, request) => (latest && latest.end! >= request.end! ? latest : request),
+      undefined,
+    );
+    if (!last) return [];
+    const found = new Set(links);
+    const direct = blocking.filter((request) => !found.has(request)).map(({ end }) => end!);
+    const delay = last.end! - max([document.end, ...direct]);
+    if (delay <= 0) return [];
+    return [{ data: { delay }, url: last.url, cost: delay, late: false }];
+  },
+  describe: ({ delay }, { time }) =>
+    `blocks rendering, and is found only when another blocking file has arrived: it delays the first paint by ${time(delay)}`,
+});

@@ -1,28 +1,34 @@
-import { timeText, bytesText } from './load-case.js';
-import type { LoadCheck } from './load-case.js';
+import { loadFinding } from './load-case.js';
 
-/** Receiving it for longer than this is felt. */
+/** Receiving it for longer than this is felt, in milliseconds. */
 const longReceive = 300;
 
-/** An image that is long on its way: too many bytes, and what they would come to at its need. */
-export const heavyImage: LoadCheck = ({ requests, neededBytes, usable }) =>
-  requests
-    .filter(({ type, phases }) => type === 'image' && phases.receive >= longReceive)
-    .map(({ url, phases, transferBytes, start }) => {
-      const needed = neededBytes(url);
-      const saved =
-        needed === undefined || needed >= transferBytes
-          ? null
-          : phases.receive * (1 - needed / transferBytes);
-      const instead =
-        saved === null
-          ? ''
-          : `; at its need it has ${bytesText(needed!)} and saves ${timeText(saved)}`;
-      return {
-        id: 'heavy-image',
-        message: `${bytesText(transferBytes)} take ${timeText(phases.receive)} to receive${instead}`,
-        url,
-        cost: saved,
-        late: usable !== null && start >= usable,
-      };
-    });
+/** An image that takes long to receive: too many bytes, and what it would take at its need. */
+export const heavyImage = loadFinding({
+  id: 'heavy-image',
+  title: 'images that take long to receive',
+  doer: 'content',
+  fix: 'Send the image at its need: refit makes the files.',
+  isWork: false,
+  check: ({ requests, neededBytes, usable }) =>
+    requests
+      .filter(({ type, phases }) => type === 'image' && phases.receive >= longReceive)
+      .map(({ url, phases, transferBytes: bytes, start }) => {
+        const known = neededBytes(url);
+        const needed = known === undefined || known >= bytes ? null : known;
+        const saved = needed === null ? null : phases.receive * (1 - needed / bytes);
+        return {
+          data: { bytes, receive: phases.receive, neededBytes: needed, saved },
+          url,
+          cost: saved,
+          late: usable !== null && start >= usable,
+        };
+      }),
+  describe: ({ bytes, receive, neededBytes, saved }, format) => {
+    const instead =
+      neededBytes === null || saved === null
+        ? ''
+        : `; at its need it would have ${format.bytes(neededBytes)} and save ${format.time(saved)}`;
+    return `its ${format.bytes(bytes)} take ${format.time(receive)} to receive${instead}`;
+  },
+});

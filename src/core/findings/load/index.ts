@@ -1,30 +1,36 @@
-import type { Network } from '../../visitors/network.js';
 import type { Run } from '../../load/session.js';
+import { usableAt } from '../../load/usable.js';
+import type { Network } from '../../visitors/network.js';
+import type { FindingData } from '../finding.js';
 import { backwardsOrder } from './backwards-order.js';
 import { blockingChain } from './blocking-chain.js';
 import { connections } from './connections.js';
-import { detours } from './detours.js';
+import { errors } from './errors.js';
 import { heavyImage } from './heavy-image.js';
 import { lateDiscovery } from './late-discovery.js';
-import type { LoadCase, LoadCheck, LoadFinding } from './load-case.js';
+import type { LoadCase, LoadFinding, LoadFindingKind } from './load-case.js';
 import { longWait } from './long-wait.js';
+import { redirects } from './redirects.js';
 import { tail } from './tail.js';
 import { thirdParties } from './third-parties.js';
 import { unused } from './unused.js';
 
-/** Every check there is; a new one is a file here and a word in this list. */
-const checks: readonly LoadCheck[] = [
+/** Every kind of finding about loads. */
+export const loadFindings = [
   lateDiscovery,
   blockingChain,
   backwardsOrder,
   heavyImage,
   longWait,
-  detours,
+  errors,
+  redirects,
   unused,
   connections,
   thirdParties,
   tail,
-];
+] as const;
+
+export type LoadFindingId = (typeof loadFindings)[number]['id'];
 
 /**
  * What an analyst would point at in a load, the most costly first; what happens after the page is usable comes last.
@@ -46,17 +52,8 @@ export function loadFindingsOf(
     network,
     neededBytes,
   };
-  const found = checks.flatMap((check) => check(load) ?? []);
-  return found.sort((a, b) => Number(a.late) - Number(b.late) || (b.cost ?? -1) - (a.cost ?? -1));
-}
-
-/**
- * When a page could be used, in milliseconds since the navigation began: when it was interactive and its largest
- * content was painted; where neither is known, when it was loaded.
- */
-export function usableAt({ markers }: Pick<Run, 'markers'>): number | null {
-  const { interactive, largestContentfulPaint, load } = markers;
-  if (interactive === null || largestContentfulPaint === null)
-    return interactive ?? largestContentfulPaint ?? load;
-  return Math.max(interactive, largestContentfulPaint);
+  const kinds: readonly LoadFindingKind<LoadFindingId, FindingData>[] = loadFindings;
+  return kinds
+    .flatMap(({ id, check }) => check(load).map((evidence) => ({ id, ...evidence })))
+    .sort((a, b) => Number(a.late) - Number(b.late) || (b.cost ?? -1) - (a.cost ?? -1));
 }

@@ -1,32 +1,30 @@
-import type { PageRequest } from '../../load/request.js';
-import { timeText } from './load-case.js';
-import type { LoadCheck } from './load-case.js';
+import { loadFinding } from './load-case.js';
 
-/** A picture that is in the markup is asked for as soon as the markup is there, give or take this. */
+/** A picture that is in the markup is requested as soon as the markup is there, give or take this. */
 const grace = 100;
 
-/** The picture of the largest contentful paint, asked for long after the page's markup was there. */
-export const lateDiscovery: LoadCheck = ({ requests, document, largest }) => {
-  if (largest?.url == null || document?.end == null) return undefined;
-  const picture = requests.find(({ url }) => url === largest.url);
-  if (!picture) return undefined;
-  const found = picture.start - document.end;
-  if (found < grace) return undefined;
-  const { initiator } = picture;
-  const isKnown = initiator !== '' && initiator !== 'other';
-  const by = isKnown ? `, by ${initiator}${placeOf(picture)}` : '';
-  return {
-    id: 'late-discovery',
-    message: `the largest picture of the first screen is asked for ${timeText(found)} after the HTML was there${by}`,
-    url: picture.url,
-    cost: found,
-    late: false,
-  };
-};
-
-/** Where it was asked for, as far as that is not the page itself. */
-function placeOf({ initiatedBy }: Pick<PageRequest, 'initiatedBy'>): string {
-  if (initiatedBy === null) return '';
-  const { url, line } = initiatedBy;
-  return line === null ? ` (${url})` : ` (${url}, line ${line})`;
-}
+/** The picture of the largest contentful paint, requested long after the page's HTML had arrived. */
+export const lateDiscovery = loadFinding({
+  id: 'late-discovery',
+  title: 'largest image found late',
+  doer: 'markup',
+  fix: 'Put it into the HTML as an img, or preload it.',
+  isWork: false,
+  check: ({ requests, document, largest }) => {
+    if (largest?.url == null || document?.end == null) return [];
+    const picture = requests.find(({ url }) => url === largest.url);
+    if (!picture) return [];
+    const delay = picture.start - document.end;
+    if (delay < grace) return [];
+    const { initiator, initiatedBy } = picture;
+    const known = initiator !== '' && initiator !== 'other';
+    const data = { delay, initiator: known ? initiator : null, initiatedBy };
+    return [{ data, url: picture.url, cost: delay, late: false }];
+  },
+  describe: ({ delay, initiator, initiatedBy }, { time }) => {
+    const line = initiatedBy?.line == null ? '' : `, line ${initiatedBy.line}`;
+    const place = initiatedBy === null ? '' : ` (${initiatedBy.url}${line})`;
+    const by = initiator === null ? '' : `, by ${initiator}${place}`;
+    return `is the largest image of the first screen, but requested ${time(delay)} after the HTML had arrived${by}`;
+  },
+});

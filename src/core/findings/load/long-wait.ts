@@ -1,19 +1,20 @@
-import { isEarly, timeText } from './load-case.js';
-import type { LoadCheck } from './load-case.js';
+import { isEarly, loadFinding } from './load-case.js';
 
-/** A server that takes longer than this over an answer, besides the line, is slow. */
+/** A server that takes longer than this to respond, besides the network's round trip, is slow. */
 const patience = 300;
 
-/** A long wait for the first byte: the server's time, not the line's. */
-export const longWait: LoadCheck = (load) =>
-  load.requests.flatMap((request) => {
-    const server = request.phases.wait - (load.network?.latency ?? 0);
-    if (server < patience) return [];
-    return {
-      id: 'long-wait',
-      message: `its server takes ${timeText(server)} to answer`,
-      url: request.url,
-      cost: server,
-      late: !isEarly(request, load),
-    };
-  });
+/** A long wait for the first byte: the server's time, not the network's. */
+export const longWait = loadFinding({
+  id: 'long-wait',
+  title: 'slow server responses',
+  doer: 'server',
+  fix: 'Find out what the server works on: cache it, or make it quicker.',
+  isWork: false,
+  check: (load) =>
+    load.requests.flatMap((request) => {
+      const server = request.phases.wait - (load.network?.latency ?? 0);
+      if (server < patience) return [];
+      return [{ data: { server }, url: request.url, cost: server, late: !isEarly(request, load) }];
+    }),
+  describe: ({ server }, { time }) => `its server takes ${time(server)} to respond`,
+});

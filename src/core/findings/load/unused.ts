@@ -1,27 +1,29 @@
-import type { PageRequest, RequestType } from '../../load/request.js';
-import { isEarly, bytesText } from './load-case.js';
-import type { LoadCheck } from './load-case.js';
+import type { RequestType } from '../../load/request.js';
+import { isEarly, loadFinding } from './load-case.js';
 
 /** Fewer bytes than this are not worth a word. */
 const leastBytes = 10_000;
 
 const reasons: Readonly<Partial<Record<RequestType, string>>> = {
   image: 'no element shows it',
-  style: 'no element matches a rule of it',
+  style: 'no element matches any of its rules',
   script: 'it is never run',
-  font: 'nothing is drawn with it',
+  font: 'no text uses it',
 };
 
 /** What was fetched in this view and came to nothing. */
-export const unused: LoadCheck = (load) =>
-  load.requests.flatMap((request: PageRequest) => {
-    const { type, used, transferBytes, url } = request;
-    if (used !== false || transferBytes < leastBytes) return [];
-    return {
-      id: 'unused',
-      message: `${bytesText(transferBytes)} for nothing: ${reasons[type] ?? 'nothing comes of it'}`,
-      url,
-      cost: null,
-      late: !isEarly(request, load),
-    };
-  });
+export const unused = loadFinding({
+  id: 'unused',
+  title: 'fetched, but not used',
+  doer: 'markup',
+  fix: 'Remove what fetches it, or load it only where it is used.',
+  isWork: false,
+  check: (load) =>
+    load.requests.flatMap((request) => {
+      const { type, used, transferBytes: bytes, url } = request;
+      if (used !== false || bytes < leastBytes) return [];
+      return [{ data: { type, bytes }, url, cost: null, late: !isEarly(request, load) }];
+    }),
+  describe: ({ type, bytes }, format) =>
+    `its ${format.bytes(bytes)} are not used: ${reasons[type] ?? 'nothing comes of them'}`,
+});

@@ -1,12 +1,18 @@
-import type { Finding } from '../image/finding.js';
+import type { Finding, FindingData } from '../finding.js';
 import { heavyPage } from './heavy-page.js';
-import type { PageCheck, PageCase } from './page-case.js';
 import { manySlides } from './many-slides.js';
+import type { PageCase, PageFinding } from './page-case.js';
 
-/** Every check of a page there is; a new one is a file here and a word in this list. */
-const checks: readonly PageCheck[] = [heavyPage, manySlides];
+/** Every kind of finding about pages, in the sequence in which they are listed. */
+export const pageFindings = [heavyPage, manySlides] as const;
+
+export type PageFindingId = (typeof pageFindings)[number]['id'];
 
 /** What all checks find on one page. */
-export function pageFindingsOf(page: PageCase): Finding[] {
-  return checks.flatMap((check) => check(page) ?? []);
+export function pageFindingsOf(page: PageCase): Finding<PageFindingId>[] {
+  const kinds: readonly PageFinding<PageFindingId, FindingData>[] = pageFindings;
+  return kinds.flatMap(({ id, check }) => {
+    const data = check(page);
+    return data === undefined ? [] : { id, data };
+  });
 }

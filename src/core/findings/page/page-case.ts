@@ -1,7 +1,7 @@
-import type { Finding } from '../image/finding.js';
-import type { Placement } from '../../slots/placement.js';
 import type { Policy } from '../../policy/policy.js';
+import type { Placement } from '../../slots/placement.js';
 import type { SurveyedPage } from '../../survey/survey.js';
+import type { FindingData, FindingKind } from '../finding.js';
 
 /** All that a check of a page may look at. */
 export interface PageCase {
@@ -11,5 +11,18 @@ export interface PageCase {
   readonly policy: Policy;
 }
 
-/** Looks at one page; says what it found, or nothing. */
-export type PageCheck = (page: PageCase) => Finding | undefined;
+/** A kind of finding about one page. */
+export interface PageFinding<Id extends string, Data extends FindingData> extends FindingKind<
+  Id,
+  Data
+> {
+  /** Looks at one page; answers with the evidence, or with nothing. */
+  check(page: PageCase): Data | undefined;
+}
+
+/** Declares a kind of finding about pages. */
+export function pageFinding<const Id extends string, Data extends FindingData>(
+  kind: PageFinding<Id, Data>,
+): PageFinding<Id, Data> {
+  return kind;
+}

@@ -1,0 +1,28 @@
+import type { Command } from '../command.js';
+import { clockCommand } from './clock.js';
+import { compareCommand } from './compare.js';
+import { completionCommand } from './completion.js';
+import { demoCommand } from './demo.js';
+import { explainCommand } from './explain.js';
+import { rankCommand } from './rank.js';
+import { refitCommand } from './refit.js';
+import { surveyCommand } from './survey.js';
+import { surveysCommand } from './surveys.js';
+
+/** Every command, in the sequence of the work. */
+export const commands = {
+  survey: surveyCommand,
+  rank: rankCommand,
+  explain: explainCommand,
+  refit: refitCommand,
+  clock: clockCommand,
+  compare: compareCommand,
+  surveys: surveysCommand,
+  demo: demoCommand,
+  completion: completionCommand,
+} as const satisfies Readonly<Record<string, Command>>;
+
+export type CommandName = keyof typeof commands;
+
+/** The same as a list of plain commands. */
+export const allCommands: readonly Command[] = Object.values(commands);

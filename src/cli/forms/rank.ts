@@ -1,0 +1,20 @@
+import type { RankView } from '../../output/views/rank.js';
+import { jsonForm } from './form.js';
+import type { Forms } from './form.js';
+
+/** How a ranking can be had. */
+export const rankForms = {
+  text: {
+    describe: 'For people',
+    print: async () => (await import('../../output/terminal/rank.js')).drawRanking,
+  },
+  json: jsonForm(async () => (await import('../../output/json/rank.js')).rankDocument),
+  csv: {
+    describe: 'Print the rows as CSV',
+    print: async () => (await import('../../output/csv/rank.js')).rankCsv,
+  },
+  markdown: {
+    describe: 'Print the rows as a Markdown table',
+    print: async () => (await import('../../output/markdown/rank.js')).rankMarkdown,
+  },
+} satisfies Forms<RankView>;

@@ -1,0 +1,17 @@
+import type { Handler } from './command.js';
+import type { CommandName } from './commands/index.js';
+
+/** What does each command, loaded only when it is called: most of what there is to load is behind it. */
+export const handlers: Readonly<
+  Record<CommandName, () => Promise<{ readonly handler: Handler<never> }>>
+> = {
+  survey: () => import('./handlers/survey.js'),
+  rank: () => import('./handlers/rank.js'),
+  explain: () => import('./handlers/explain.js'),
+  refit: () => import('./handlers/refit.js'),
+  clock: () => import('./handlers/clock.js'),
+  compare: () => import('./handlers/compare.js'),
+  surveys: () => import('./handlers/surveys.js'),
+  demo: () => import('./handlers/demo.js'),
+  completion: () => import('./handlers/completion.js'),
+};

@@ -1,0 +1,82 @@
+import { array } from 'yup';
+import type { InferType } from 'yup';
+import { defaultCeilings } from '../../core/policy/ceilings.js';
+import { defaultPolicy, metadataPolicies } from '../../core/policy/policy.js';
+import type { Policy } from '../../core/policy/policy.js';
+import {
+  numberFrom,
+  oneOf,
+  settingsOf,
+  shortText,
+  textList,
+  wholeNumber,
+  yesOrNo,
+} from './checks.js';
+
+const bytes = () => wholeNumber(1_000, 1_000_000_000);
+const pixels = () => wholeNumber(1, 100_000);
+
+const rule = settingsOf({
+  selector: shortText(),
+  address: shortText(),
+  group: shortText(),
+  zoom: numberFrom(1, 8),
+  minimum: pixels(),
+  exempt: yesOrNo(),
+  reason: shortText().required('a reason: it is shown wherever the rule holds'),
+})
+  .test('chooses', 'a rule with selector, address or group, to say what it is for', (value) =>
+    [value.selector, value.address, value.group].some((pattern) => pattern !== undefined),
+  )
+  .test('allows', 'a rule with zoom, minimum or exempt, to say what it allows', (value) =>
+    [value.zoom, value.minimum, value.exempt].some((allowed) => allowed !== undefined),
+  );
+
+/** What counts as enough, as the config file says it. */
+export const policySchema = settingsOf({
+  density: numberFrom(0.5, 8),
+  formats: array()
+    .of(oneOf(['jpeg', 'png', 'webp', 'avif', 'gif'] as const).required())
+    .typeError('a list of formats'),
+  similarity: numberFrom(0.5, 0.9999),
+  quality: settingsOf({ least: wholeNumber(1, 100), most: wholeNumber(1, 100) }).test(
+    'order',
+    'qualities of which least is not above most',
+    ({ least = defaultPolicy.quality.least, most = defaultPolicy.quality.most }) =>
+      // What is no quality at all is told as that.
+      most < 1 || least <= most,
+  ),
+  widths: wholeNumber(1, 20),
+  metadata: oneOf(metadataPolicies),
+  ownHosts: textList('a list of hosts'),
+  ceilings: settingsOf({
+    area: bytes(),
+    content: bytes(),
+    alarm: bytes(),
+    never: bytes(),
+    small: bytes(),
+    smallWidth: pixels(),
+    hero: bytes(),
+    side: pixels(),
+    heroSide: pixels(),
+    page: bytes(),
+    slides: wholeNumber(1, 1_000),
+  }),
+  rules: array().of(rule).typeError('a list of rules'),
+});
+
+/** Completes what a file says of the policy with the defaults. */
+export function policyOf({ ceilings, quality, ...file }: InferType<typeof policySchema>): Policy {
+  return {
+    ...defaultPolicy,
+    ...given(file),
+    quality: { ...defaultPolicy.quality, ...given(quality) },
+    ceilings: { ...defaultCeilings, ...given(ceilings) },
+  };
+}
+
+/** What is there of some settings. */
+function given<Settings extends object>(settings: Settings) {
+  const entries = Object.entries(settings).filter(([, value]) => value !== undefined);
+  return Object.fromEntries(entries) as { [Name in keyof Settings]: NonNullable<Settings[Name]> };
+}

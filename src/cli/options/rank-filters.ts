@@ -1,0 +1,53 @@
+import { UsageError } from '../../core/base/errors.js';
+import type { ImageFilter, VisitFilter } from '../../core/rank/filter.js';
+import { causes } from '../../core/waste/waste.js';
+import type { Cause } from '../../core/waste/waste.js';
+import { nearest } from '../nearest.js';
+
+/** What `--where` can say. */
+export const filterWords =
+  'party=first or third, cause=NAME, type=jpeg, bytes=LEAST, view=NAME, page=PATTERN, group=PATTERN';
+
+/** The parts of a filter, from `name=value` texts: what has one name is any of them, the names are all. */
+export function filtersOf(
+  given: readonly string[],
+  viewNames: readonly string[],
+): { images: ImageFilter; visits: Required<VisitFilter> } {
+  const visits = { pages: [] as string[], groups: [] as string[], views: [] as string[] };
+  const chosen = { causes: [] as Cause[], types: [] as string[] };
+  let party: ImageFilter['party'];
+  let bytes: number | undefined;
+  for (const text of given) {
+    const at = text.indexOf('=');
+    const [name, value] = at < 0 ? [text, ''] : [text.slice(0, at), text.slice(at + 1)];
+    if (value === '') throw mistaken(text, 'name=value', `there are: ${filterWords}`);
+    if (name === 'party') party = among(['first', 'third'] as const, value, text);
+    else if (name === 'cause') chosen.causes.push(among(causes, value, text));
+    else if (name === 'type') chosen.types.push(value.replace(/^image\//, ''));
+    else if (name === 'bytes') bytes = wholeBytes(value, text);
+    else if (name === 'view') visits.views.push(among(viewNames, value, text));
+    else if (name === 'page') visits.pages.push(value);
+    else if (name === 'group') visits.groups.push(value);
+    else {
+      const meant = nearest(name, ['party', 'cause', 'type', 'bytes', 'view', 'page', 'group']);
+      throw mistaken(text, 'a known name', meant ? `did you mean ${meant}?` : filterWords);
+    }
+  }
+  return { images: { ...chosen, party, bytes }, visits };
+}
+
+function among<Word extends string>(words: readonly Word[], value: string, text: string): Word {
+  const word = words.find((one) => one === value);
+  if (word === undefined) throw mistaken(text, `one of ${words.join(', ')}`, 'check its spelling');
+  return word;
+}
+
+function wholeBytes(value: string, text: string): number {
+  const match = /^(\d{1,12})(k|M)?B?$/.exec(value);
+  if (!match) throw mistaken(text, 'bytes, like 100000 or 100k', 'check the number');
+  return Number(match[1]) * ({ k: 1e3, M: 1e6 }[match[2] ?? ''] ?? 1);
+}
+
+function mistaken(text: string, allowed: string, hint: string): UsageError {
+  return new UsageError(`--where ${text}: allowed is ${allowed}`, { hint });
+}

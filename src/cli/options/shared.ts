@@ -1,0 +1,36 @@
+import { shortText, folderPath, filePath, hostMappings, wholeNumber, yesOrNo } from './checks.js';
+import { option } from './option.js';
+
+/** Options that every command has. */
+export const commonOptions = {
+  workspace: option('Folder in which everything is kept', folderPath().default('.zealous-lynx')),
+  config: option('Config file', filePath(), 'zealous-lynx.config.yaml, if there is one'),
+  json: option('Print one JSON document and nothing else', yesOrNo().default(false)),
+  quiet: option('Show no progress, and log errors only', yesOrNo().default(false)),
+  verbose: option(
+    'Log every step and decision, and show where an error came from',
+    yesOrNo().default(false),
+  ),
+};
+
+/** Options that mean the same wherever they occur. */
+export const shared = {
+  top: (rows: number, what: string) =>
+    option(`Show at most this many ${what}`, wholeNumber(1, 1_000_000).default(rows)),
+  label: (what: string) => option(`Name for the new ${what}`, shortText(), 'numbered'),
+  survey: option('Label of the survey to use', shortText(), 'the newest'),
+  mapHost: option(
+    'HOST=ADDRESS:PORT: connect to this address for this host (* may stand in the host)',
+    hostMappings().default([]),
+  ),
+};
+
+/** `--map-host` as the browser wants it. */
+export function hostMapOf(mappings: readonly string[]): Record<string, string> {
+  return Object.fromEntries(
+    mappings.map((mapping) => {
+      const at = mapping.indexOf('=');
+      return [mapping.slice(0, at), mapping.slice(at + 1)];
+    }),
+  );
+}

@@ -1,0 +1,93 @@
+import yargs from 'yargs';
+import { UsageError } from '../core/base/errors.js';
+import { moduleOf, optionsOf } from './command.js';
+import type { RunContext } from './command.js';
+import type { Streams } from './streams.js';
+import { nearest } from './nearest.js';
+import { flagOf } from './options/option.js';
+import { program } from './program.js';
+import { report } from './report-error.js';
+import { allCommands, commands } from './commands/index.js';
+import type { CommandName } from './commands/index.js';
+import { handlers } from './handlers.js';
+
+const commandNames = allCommands.map(({ name }) => name);
+
+/** The settings that any command knows. */
+const known = new Set(allCommands.flatMap((command) => Object.keys(optionsOf(command))));
+
+/**
+ * Runs the program once.
+ *
+ * @param values what it was called with, without its own name
+ * @returns the exit status
+ */
+export async function runProgram(values: readonly string[], streams: Streams): Promise<number> {
+  let status = 0;
+  const context: RunContext = {
+    streams,
+    known,
+    asksForHelp: values.some((value) => value === '--help' || value === '-h'),
+    onStatus: (told) => (status = told),
+  };
+  const cli = yargs()
+    .scriptName(program.name)
+    .usage(
+      '$0 <command> [options]\n\nFinds what the images of a site cost, and makes the right ones.',
+    )
+    .locale('en')
+    .updateStrings({ string: 'value', array: 'values', boolean: 'switch' })
+    .parserConfiguration({ 'strip-dashed': true, 'greedy-arrays': false })
+    .strict()
+    .strictCommands()
+    .demandCommand(1, 'Say which command to run.')
+    .example('$0 demo', 'the whole story, on a site that comes with the program')
+    .example('$0 survey http://brindlebay.test/', 'measure a site')
+    .example('$0 rank', 'what its images waste')
+    .epilogue(
+      'Every command has its own --help. Options marked [values] may be given several times. Exit status: 0 done, 1 a gate did not hold, 2 the call or a setting is wrong, 3 the work failed, 130 stopped.',
+    )
+    .version(program.version)
+    .alias('help', 'h')
+    .wrap(Math.min(120, streams.stdout.columns || 100))
+    .exitProcess(false)
+    .fail((message, error) => {
+      throw error ?? new UsageError(...explain(message, values));
+    });
+  for (const name of Object.keys(commands) as CommandName[])
+    cli.command(moduleOf(commands[name], handlers[name], context));
+  try {
+    // What the parser itself has to say (help, the version) is handed over instead of printed.
+    await cli.parseAsync([...values], {}, (_error, _argv, output) => {
+      if (output) streams.stdout.write(`${output}\n`);
+    });
+    return status;
+  } catch (error) {
+    return report(error, values.includes('--verbose'), streams.stderr);
+  }
+}
+
+/** Makes a complaint of the argument parser helpful: what was meant, or where to look. */
+function explain(complaint: string, values: readonly string[]): [string, { hint: string }] {
+  const help = `see ${program.name} --help`;
+  const unknown = /^Unknown (?:arguments?|commands?): (.+)$/.exec(complaint)?.[1];
+  if (unknown === undefined) return [complaint.split('\n')[0]!, { hint: help }];
+  const [first] = unknown.split(', ');
+  const given = values.some((value) => new RegExp(`^--?${escape(first!)}\\b`).test(value));
+  if (!given) {
+    const meant = nearest(first!, commandNames);
+    return [
+      `there is no command ${first}`,
+      { hint: meant ? `did you mean ${meant}?` : `there are: ${commandNames.join(', ')}` },
+    ];
+  }
+  const flags = [...known].map(flagOf);
+  if (flags.includes(first!))
+    return [`this command has no option --${first}, though others have`, { hint: help }];
+  const meant = nearest(first!, flags);
+  return [`there is no option --${first}`, { hint: meant ? `did you mean --${meant}?` : help }];
+}
+
+function escape(text: string): string {
+  return text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+}

@@ -1,0 +1,36 @@
+/** Who has to act: whoever keeps the pictures, the templates or the server, or another site's owner. */
+export const doers = ['content', 'markup', 'server', 'third party'] as const;
+export type Doer = (typeof doers)[number];
+
+/** The evidence of a finding: numbers, texts and lists of them, as JSON has them. */
+export type FindingData = object;
+
+/** How numbers are written in the words of a finding. */
+export interface FindingFormat {
+  bytes(bytes: number): string;
+  /** Milliseconds. */
+  time(milliseconds: number): string;
+  /** `1 request`, `2 requests`. */
+  count(number: number, one: string, many?: string): string;
+}
+
+/** All that is known of one kind of finding; a new kind is a file with one of these, and a line in a list. */
+export interface FindingKind<Id extends string, Data extends FindingData> {
+  readonly id: Id;
+  /** What several of them are counted under. */
+  readonly title: string;
+  /** Who fixes it; `null` where it is only something to know. */
+  readonly doer: Doer | null;
+  /** How it is fixed, in a sentence. */
+  readonly fix: string;
+  /** Whether it is an item of the work list; not where another item there stands for it. */
+  readonly isWork: boolean;
+  /** What was found, in words. */
+  describe(data: Data, format: FindingFormat): string;
+}
+
+/** Something that was found: what kind it is, and its evidence. */
+export interface Finding<Id extends string = string> {
+  readonly id: Id;
+  readonly data: FindingData;
+}

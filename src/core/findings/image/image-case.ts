@@ -1,0 +1,37 @@
+import type { Policy } from '../../policy/policy.js';
+import type { Placement } from '../../slots/placement.js';
+import type { CurvePiece } from '../../slots/slot-curve.js';
+import type { ImageFile, ImageResponse } from '../../survey/image-file.js';
+import type { View } from '../../visitors/view.js';
+import type { FindingData, FindingKind } from '../finding.js';
+
+/** A placement, and how its slot follows the viewport. */
+export interface PlacedImage extends Placement {
+  /** The slot curve; `null` where it was not swept. */
+  readonly curve: () => readonly CurvePiece[] | null;
+}
+
+/** All that a check may look at. */
+export interface ImageCase {
+  readonly file: ImageFile;
+  readonly responses: readonly ImageResponse[];
+  readonly placements: readonly PlacedImage[];
+  readonly policy: Policy;
+  readonly views: ReadonlyMap<string, View>;
+}
+
+/** A kind of finding about one image file. */
+export interface ImageFinding<Id extends string, Data extends FindingData> extends FindingKind<
+  Id,
+  Data
+> {
+  /** Looks at one image file; answers with the evidence, or with nothing. */
+  check(image: ImageCase): Data | undefined;
+}
+
+/** Declares a kind of finding about image files. */
+export function imageFinding<const Id extends string, Data extends FindingData>(
+  kind: ImageFinding<Id, Data>,
+): ImageFinding<Id, Data> {
+  return kind;
+}

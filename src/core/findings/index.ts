@@ -1,0 +1,27 @@
+import type { FindingData, FindingKind } from './finding.js';
+import { imageFindings } from './image/index.js';
+import type { ImageFindingId } from './image/index.js';
+import { loadFindings } from './load/index.js';
+import type { LoadFindingId } from './load/index.js';
+import { pageFindings } from './page/index.js';
+import type { PageFindingId } from './page/index.js';
+
+export type FindingId = ImageFindingId | PageFindingId | LoadFindingId;
+
+/** Every kind of finding, by what it is about. */
+export const findingKinds = {
+  image: imageFindings,
+  page: pageFindings,
+  load: loadFindings,
+} as const satisfies Readonly<Record<string, readonly FindingKind<FindingId, FindingData>[]>>;
+
+const byId: ReadonlyMap<string, FindingKind<FindingId, FindingData>> = new Map(
+  Object.values(findingKinds)
+    .flat<readonly (readonly FindingKind<FindingId, FindingData>[])[]>()
+    .map((kind) => [kind.id, kind]),
+);
+
+/** What is known of a kind of finding; `undefined` of one that this version does not have. */
+export function findingKind(id: string): FindingKind<FindingId, FindingData> | undefined {
+  return byId.get(id);
+}

@@ -1,0 +1,9 @@
+import type { Finding } from '../../core/findings/finding.js';
+import { findingWords } from '../words/findings.js';
+
+/** Findings as every document tells them: what kind, in words, and the evidence. */
+export function findingDocuments<Found extends Finding>(findings: readonly Found[]) {
+  return findings.map(({ id, data, ...rest }) => {
+    return { id, message: findingWords({ id, data }), ...rest, data };
+  });
+}

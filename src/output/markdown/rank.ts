@@ -1,0 +1,42 @@
+import type { RankView } from '../views/rank.js';
+import { causes } from '../../core/waste/waste.js';
+import { causeTitles, nameOf, originOf } from '../words/rank.js';
+import { count, formatBytes, formatShare } from '../words/units.js';
+import { escaped } from './markdown.js';
+
+/** A ranking as a Markdown table, for a page that people read. */
+export function rankMarkdown(view: RankView): string {
+  const { total, by, result } = view;
+  const origin = originOf(result.survey);
+  const cells = [...view.rows, ...view.thirdParty].map((row) => {
+    const { perVisit, files, pages } = row;
+    return [
+      nameOf(row, by, origin),
+      ...(row.family ? [row.family.where] : []),
+      String(files),
+      String(pages),
+      formatBytes(perVisit.sentBytes),
+      formatBytes(perVisit.neededBytes),
+      formatBytes(perVisit.wasteBytes),
+      formatShare(perVisit.wasteBytes, total.wasteBytes),
+      row.thirdParty ? 'third party' : '',
+    ];
+  });
+  const titles = [
+    by === 'family' ? 'slot' : by,
+    ...(by === 'family' ? ['where'] : []),
+    ...['files', 'pages', 'sent', 'needed', 'waste', 'of all', ''],
+  ];
+  const line = (texts: readonly string[]) => `| ${texts.map(escaped).join(' | ')} |`;
+  const split = causes
+    .filter((cause) => total.causes[cause] > 0)
+    .map((cause) => `${causeTitles[cause]} ${formatBytes(total.causes[cause])}`);
+  return [
+    `An average visit is sent ${formatBytes(total.sentBytes)} of images and wastes ${formatBytes(total.wasteBytes)}: ${split.join(', ')}.`,
+    '',
+    line(titles),
+    line(titles.map(() => '---')),
+    ...cells.map(line),
+    ...(view.leftOut > 0 ? ['', `${count(view.leftOut, 'more row')} left out.`] : []),
+  ].join('\n');
+}

@@ -1,0 +1,25 @@
+import type { PageStory } from '../../core/rank/page-story.js';
+import type { RankResult } from '../../core/rank/rank-view.js';
+import type { RankedImage } from '../../core/rank/ranked-image.js';
+import type { Fix } from '../../core/refit/fix.js';
+
+/** What one image file is explained from. */
+export interface ImageView {
+  readonly image: RankedImage;
+  /** Other files that the same words mean. */
+  readonly others: readonly RankedImage[];
+  readonly result: RankResult;
+  readonly fix: Fix;
+  /** Pixels of a file that the policy allows for each CSS pixel. */
+  readonly density: number;
+  /** How many placements are listed. */
+  readonly top: number;
+}
+
+/** What one page is explained from. */
+export interface PageView {
+  readonly story: PageStory;
+  readonly result: RankResult;
+  /** How many images are listed. */
+  readonly top: number;
+}

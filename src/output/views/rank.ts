@@ -1,0 +1,15 @@
+import type { Grouping } from '../../core/rank/groupings.js';
+import type { RankedRows, RankResult } from '../../core/rank/rank-view.js';
+
+/** What a ranking is shown from. */
+export interface RankView extends RankedRows {
+  readonly result: RankResult;
+  readonly by: Grouping;
+  readonly unweighted: boolean;
+  /** What it is limited to, in words; empty when nothing is left out. */
+  readonly narrowed: string;
+  /** Counts the findings, which looks at every placement; left out, only where that is quick. */
+  readonly findings?: boolean;
+  /** How many images are listed in full. */
+  readonly imageLimit: number;
+}
