@@ -84,7 +84,8 @@ async function loadAgain(cdp: CDPSession, url: string): Promise<Buffer> {
     url,
     options: { disableCache: false, includeCredentials: true },
   });
-  if (!resource.success || !resource.stream) throw new Error(resource.netErrorName ?? 'no answer');
+  if (!resource.success || !resource.stream)
+    throw new Error(resource.netErrorName ?? 'no response');
   const parts: Buffer[] = [];
   let length = 0;
   for (let ended = false; !ended && length < maxBodyBytes;) {

@@ -105,7 +105,7 @@ async function loadIn(
     const camera = onFilm && (await Camera.start(channel));
     const trouble = await loadPage(channel, url, limits.load);
     const status = recorder.document?.status ?? 0;
-    const failure = status >= 400 ? `answered ${status}` : trouble;
+    const failure = status >= 400 ? `returned ${status}` : trouble;
     if (failure !== null) return failedRun(startedAt, url, status, failure);
     await untilQuiet(channel, recorder, limits);
     const shots = await camera?.stop();
@@ -147,7 +147,7 @@ async function keepPicture(
   onPicture: (picture: Buffer) => Promise<void>,
 ): Promise<void> {
   taking.catch(() => {});
-  const words = () => 'the page was not drawn in time';
+  const words = () => 'the page was not painted in time';
   const picture = await within(pictureTime, taking, words).catch(() => undefined);
   if (picture) await onPicture(picture);
 }

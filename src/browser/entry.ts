@@ -41,8 +41,8 @@ export function readBrowserState(path: string): NonNullable<BrowserState> {
   } catch {
     // What a parser would quote of it may be secret.
   }
-  throw new UsageError(`${path} is no browser state`, {
-    hint: 'it is JSON with the lists cookies and origins, as the browser automation saves it',
+  throw new UsageError(`${path} is not a browser state`, {
+    hint: 'it must be JSON with the lists cookies and origins, as browser automation saves it',
   });
 }
 

@@ -77,11 +77,11 @@ function isUnanswered({ end, status }: RecordedRequest): boolean {
 
 /** Why no file can have come, or `null` when one should have. */
 function problemOf({ status, failure, end, transferBytes }: RecordedRequest): string | null {
-  if (status >= 400) return `answered ${status}`;
+  if (status >= 400) return `returned ${status}`;
   if (failure !== null) return networkWords(failure.replace('net::', ''));
   if (end !== null) return null;
-  if (status === 0) return 'no answer came';
-  return `its body had not ended after ${Math.round(transferBytes)} bytes`;
+  if (status === 0) return 'no response';
+  return `its body was incomplete after ${Math.round(transferBytes)} bytes`;
 }
 
 function told(request: RecordedRequest): ImageResponse['headers'] {

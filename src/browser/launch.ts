@@ -36,7 +36,7 @@ export async function launchBrowser(
 ): Promise<Browser> {
   const executablePath = findBrowser();
   if (!executablePath)
-    throw new BrowserError('no browser was found', {
+    throw new BrowserError('no browser found', {
       hint: `install Chromium, Chrome or Edge, or set ${browserVariable} to the path of one`,
     });
   const rules = Object.entries(hosts).map(([host, address]) => `MAP ${host} ${address}`);

@@ -16,7 +16,7 @@ export async function loadPage(
   most: number,
 ): Promise<string | null> {
   try {
-    return await within(most, loaded(channel, url), () => 'the load event did not come in time');
+    return await within(most, loaded(channel, url), () => 'the load event did not fire in time');
   } catch (error) {
     if (error instanceof LateError) return error.message;
     throw error;
@@ -32,7 +32,7 @@ async function loaded(channel: Channel, url: string): Promise<string | null> {
     if (frame.parentId !== undefined) return;
     first ??= frame.loaderId;
     if (frame.loaderId !== first)
-      settle(`leads elsewhere before it is loaded: ${keptAddress(frame.url)}`);
+      settle(`redirects by script before it has loaded: ${keptAddress(frame.url)}`);
   });
   channel.on('Page.loadEventFired', () => {
     if (first !== undefined) settle(null);

@@ -22,7 +22,7 @@ export async function navigate(
     const message = messageOf(error);
     if (/Timeout/.test(message)) {
       const answered = !page.url().startsWith('about:blank');
-      const words = `had not finished loading after ${limit / 1000} s`;
+      const words = `was still loading after ${limit / 1000} s`;
       return { words, fatal: !answered, passing: false };
     }
     if (/Download is starting/.test(message))
@@ -45,12 +45,12 @@ const passingErrors: ReadonlySet<string> = new Set([
 ]);
 
 const knownErrors: Readonly<Record<string, string>> = {
-  ERR_CONNECTION_REFUSED: 'nothing answers there (connection refused)',
-  ERR_SOCKS_CONNECTION_FAILED: 'nothing answers there, or there is no such host',
+  ERR_CONNECTION_REFUSED: 'connection refused',
+  ERR_SOCKS_CONNECTION_FAILED: 'no response, or no such host',
   ERR_NAME_NOT_RESOLVED: 'no such host',
-  ERR_TOO_MANY_REDIRECTS: 'redirects in a circle',
-  ERR_CONNECTION_TIMED_OUT: 'nothing answers there (timed out)',
-  ERR_EMPTY_RESPONSE: 'the server closed the connection without an answer',
+  ERR_TOO_MANY_REDIRECTS: 'redirect loop',
+  ERR_CONNECTION_TIMED_OUT: 'connection timed out',
+  ERR_EMPTY_RESPONSE: 'the server closed the connection without a response',
   ERR_CONNECTION_RESET: 'the server reset the connection',
   ERR_ABORTED: 'the load was aborted',
 };

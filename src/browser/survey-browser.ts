@@ -86,7 +86,7 @@ export class SurveyBrowser {
       const visit = await Promise.race([visitor.visit(url), gone]);
       const down = visit === undefined || (await isDown(visit, gone));
       if (!down || this.#closed) return visit ?? visitor.failed(url, 'the browser was closed');
-      if (attempt === maxAttempts) return visitor.failed(url, 'the browser went down with it');
+      if (attempt === maxAttempts) return visitor.failed(url, 'the browser crashed with it');
     }
   }
 

@@ -125,7 +125,7 @@ export class Visitor {
   async #open(): Promise<Tab> {
     const opening = Tab.open(this.#options);
     try {
-      const words = () => `no tab opened for ${openingPatience / 1000} s`;
+      const words = () => `no tab opened within ${openingPatience / 1000} s`;
       return await within(openingPatience, opening, words);
     } catch (error) {
       opening.then(
@@ -137,7 +137,7 @@ export class Visitor {
   }
 
   #silence(most: number): string {
-    return `the page did not answer for ${most / 1000} s while it was ${this.#stage}`;
+    return `the page did not respond for ${most / 1000} s while it was ${this.#stage}`;
   }
 
   /** Leaves the page while others are visited in other tabs. */
@@ -166,11 +166,11 @@ export class Visitor {
     const answer = recorder.document;
     const failed = (error: string, passing = false) => this.failed(url, error, recorder, passing);
     if (answer && answer.status >= 400)
-      return failed(`answered ${answer.status}`, passingStatuses.has(answer.status));
+      return failed(`returned ${answer.status}`, passingStatuses.has(answer.status));
     if (trouble?.fatal || !answer)
-      return failed(trouble?.words ?? 'no answer came', trouble?.passing ?? true);
+      return failed(trouble?.words ?? 'no response', trouble?.passing ?? true);
     if (!/html|xml/.test(answer.mediaType))
-      return failed(`is ${answer.mediaType || 'of no known type'}, not a page`);
+      return failed(`is ${answer.mediaType || 'of unknown type'}, not a page`);
     this.#stage = 'scrolled';
     const world = await IsolatedWorld.open(cdp);
     const atOnce = new Set(recorder.recorded.map((request) => request.url));
@@ -196,7 +196,7 @@ export class Visitor {
       status: answer.status,
       mediaType: answer.mediaType,
       error: null,
-      warning: trouble?.words ?? (settled ? null : 'some images were still loading'),
+      warning: trouble?.words ?? (settled ? null : 'some images had not finished loading'),
       passing: null,
       links: facts.links,
       canonical: facts.canonical ?? canonicalInHeaders(answer),

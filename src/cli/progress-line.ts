@@ -7,7 +7,7 @@ const titles: Readonly<Record<Progress['stage'], string>> = {
   pages: 'visiting pages',
   images: 'encoding images',
   files: 'writing files',
-  bodies: 'fetching images again',
+  bodies: 'refetching images',
   loads: 'loading',
   pictures: 'drawing pictures',
 };

@@ -19,7 +19,7 @@ const maxRows = 1_000_000;
  * Reads a list of pages: one address a line, or CSV with a heading, a column of addresses and one of
  * visits a month. Empty lines, and lines that begin with `#`, are passed over.
  *
- * @throws NotFoundError when there is no such file; UsageError with line number for what is no address
+ * @throws NotFoundError when there is no such file; UsageError with line number for what is not an address
  *   or no number.
  */
 export function readAddressList(path: string): ListedPage[] {
@@ -32,9 +32,9 @@ export function parseAddressList(text: string, name: string): ListedPage[] {
   const headed = lines.length > 0 && !/^https?:/i.test(lines[0]!.text);
   const pages = headed ? pagesInTable(text, name) : lines.map((line) => pageInLine(line, name));
   if (pages.length === 0)
-    throw new UsageError(`${name} names no page`, { hint: 'write one address a line' });
+    throw new UsageError(`${name} lists no pages`, { hint: 'write one address per line' });
   if (pages.length > maxRows)
-    throw new UsageError(`${name} names more than ${maxRows} pages`, { hint: 'cut it in parts' });
+    throw new UsageError(`${name} lists more than ${maxRows} pages`, { hint: 'split it' });
   return pages;
 }
 
@@ -54,12 +54,9 @@ function linesOf(text: string): Line[] {
 
 function pageInLine({ number, text }: Line, name: string): ListedPage {
   if (/[,;\t]\s*\d+$/.test(text))
-    throw new UsageError(
-      `${name}, line ${number}: more than an address, and no heading says what`,
-      {
-        hint: 'put a line above all others that says url,visits',
-      },
-    );
+    throw new UsageError(`${name}, line ${number}: more than an address, but no heading`, {
+      hint: 'put the heading url,visits into the first line',
+    });
   return { url: addressIn(text, name, number), visits: null };
 }
 
@@ -77,7 +74,7 @@ function addressIn(cell: string, name: string, line: number): string {
   const url = /^https?:\/\//i.test(cell) ? pageAddress(cell) : undefined;
   if (url) return url;
   throw new UsageError(
-    `${name}, line ${line}: ${JSON.stringify(cell.slice(0, 100))} is no address`,
+    `${name}, line ${line}: ${JSON.stringify(cell.slice(0, 100))} is not an address`,
     {
       hint: 'addresses begin with http:// or https://',
     },

@@ -34,7 +34,7 @@ export function readAudience(path: string): Device[] {
       const { least, most } = columns[what];
       const value = numberIn(cell ?? '', path, line, what);
       if (value !== null && value >= least && value <= most) return value;
-      throw new UsageError(`${path}, line ${line}: ${what} is from ${least} to ${most}`);
+      throw new UsageError(`${path}, line ${line}: ${what} must be from ${least} to ${most}`);
     };
     const sides = /^(\d+)\s*[x×*]\s*(\d+)$/i.exec(cells[size] ?? '') ?? [];
     return {
@@ -46,8 +46,8 @@ export function readAudience(path: string): Device[] {
     };
   });
   if (devices.some((device) => device.visits > 0)) return devices;
-  throw new UsageError(`${path} holds no visits`, {
-    hint: 'one row a kind of screen: width, height, density, visits',
+  throw new UsageError(`${path} has no visits`, {
+    hint: 'one row for each kind of screen: width, height, density, visits',
   });
 }
 
@@ -55,5 +55,5 @@ function touchIn(cell: string, path: string, line: number): boolean | null {
   if (cell === '') return null;
   if (/^(?:yes|true|1)$/i.test(cell)) return true;
   if (/^(?:no|false|0)$/i.test(cell)) return false;
-  throw new UsageError(`${path}, line ${line}: touch is yes or no`);
+  throw new UsageError(`${path}, line ${line}: touch must be yes or no`);
 }

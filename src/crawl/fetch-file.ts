@@ -42,7 +42,7 @@ export async function fetchFile(url: string, options: FetchOptions): Promise<Fet
     }
     return { status: statusCode, body: await readUpTo(answer, options.limit) };
   }
-  throw new Error('redirects in a circle');
+  throw new Error('redirect loop');
 }
 
 /** The mapping of a host: by its name, else by a `*.` that covers it. */

@@ -129,15 +129,15 @@ export class Frontier {
   #reasonAgainst(url: string, depth: number): string | undefined {
     const { perGroup = Infinity, depth: deepest = Infinity } = this.#scope;
     const kind = notPages.exec(new URL(url).pathname)?.[0];
-    if (kind) return `a ${kind} file, not a page`;
-    if (depth > deepest) return `more than ${deepest} links away from a start`;
+    if (kind) return `a link to a ${kind} file`;
+    if (depth > deepest) return `more than ${deepest} links from a start`;
     if (this.#include.length > 0 && !this.#include.some((means) => means(url)))
-      return 'not among the included addresses';
-    if (this.#exclude.some((means) => means(url))) return 'excluded';
-    if (repeatsItself(url)) return 'its path goes round in circles';
+      return 'does not match --include';
+    if (this.#exclude.some((means) => means(url))) return 'matches --exclude';
+    if (repeatsItself(url)) return 'its path repeats itself';
     const shape = addressPattern(url);
     if ((this.#shapes.get(shape) ?? 0) >= perGroup)
-      return `more than ${perGroup} pages like ${shape}`;
+      return `more than ${perGroup} addresses with the pattern ${shape}`;
     return undefined;
   }
 
@@ -207,7 +207,7 @@ export class Frontier {
   /** Pages that are left when no more are handed out. */
   get leftOut(): SkippedAddress[] {
     if (this.#handedOut < this.#scope.pages) return [];
-    const reason = `more than the ${this.#scope.pages} pages allowed`;
+    const reason = `more than ${this.#scope.pages} pages`;
     return this.#due.slice(0, maxSkipped).map(({ url }) => ({ url, reason }));
   }
 

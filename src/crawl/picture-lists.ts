@@ -27,7 +27,7 @@ export function readRenames(path: string): ListedPicture<string>[] {
     const said = cells[fresh] ?? '';
     if (isSafeStem(said)) return { name, where, said };
     throw new UsageError(
-      `${path}, line ${line}, column new: ${quoted(said)} is no name for a file below the refit's folder`,
+      `${path}, line ${line}, column new: ${quoted(said)} is not a usable file name`,
       { hint: 'letters, digits, - _ . ~ and / between folders; no extension, no ..' },
     );
   });
@@ -47,8 +47,8 @@ export function readCredits(path: string): ListedPicture<Credit>[] {
   );
   const keywords = place('keywords');
   if ([...texts.map(([, at]) => at), keywords].every((at) => at < 0))
-    throw new UsageError(`${path}, line 1: no column is headed title, description or keywords`, {
-      hint: 'the first line names the columns, one of them image',
+    throw new UsageError(`${path}, line 1: there is no column title, description or keywords`, {
+      hint: 'the first line must name the columns, among them image',
     });
   return namedRows(path, table, ['image', 'file', 'old', 'address']).map(
     ({ name, where, cells }) => {
@@ -67,10 +67,10 @@ function namedRows(path: string, { rows, column }: Table, headings: readonly str
   return rows.map(({ line, cells }) => {
     const name = cells[at] ?? '';
     const where = `${path}, line ${line}, column ${headings[0]!}`;
-    if (name === '') throw new UsageError(`${where}: no picture is named`);
+    if (name === '') throw new UsageError(`${where}: no image is named`);
     const before = seen.get(name);
     if (before !== undefined)
-      throw new UsageError(`${where}: ${quoted(name)} stands in line ${before} already`);
+      throw new UsageError(`${where}: ${quoted(name)} is already in line ${before}`);
     seen.set(name, line);
     return { name, line, where, cells };
   });

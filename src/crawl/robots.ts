@@ -62,14 +62,14 @@ export class Robots {
     // Section 2.3.1.3: "unavailable" (4xx) allows everything; 2.3.1.4: "unreachable" (5xx) nothing.
     const { status } = answer;
     if (status >= 500) {
-      const reason = `robots.txt cannot be read (it answered ${status}), which forbids all`;
+      const reason = `robots.txt cannot be read (it returned ${status}), so nothing may be visited`;
       return { refusal: () => reason, sitemaps: [] };
     }
     if (status < 200 || status >= 300) return noRules;
     const robots = parse(url, answer.body.toString('utf8'));
     return {
       refusal: (address) =>
-        robots.isAllowed(address, robotName) === false ? 'robots.txt forbids it' : undefined,
+        robots.isAllowed(address, robotName) === false ? 'forbidden by robots.txt' : undefined,
       sitemaps: robots.getSitemaps(),
     };
   }

@@ -64,9 +64,9 @@ function parseXml(text: string): Sitemap {
       place === 'urlset/url/loc' ? pages : place === 'sitemapindex/sitemap/loc' ? sitemaps : null;
     if (!list) return;
     const url = pageAddress(content.trim());
-    if (!url) tell(`${JSON.stringify(content.trim().slice(0, 100))} is no address`);
+    if (!url) tell(`${JSON.stringify(content.trim().slice(0, 100))} is not an address`);
     else if (list.length < maxAddresses) list.push(url);
-    else if (list.length === maxAddresses) tell(`it names more than ${maxAddresses} addresses`);
+    else if (list.length === maxAddresses) tell(`it lists more than ${maxAddresses} addresses`);
   });
   parser.on('error', (error) => {
     if (!broken) tell(error.message.replace(/^\d+:\d+: /, ''));
@@ -86,7 +86,7 @@ function parseText(text: string): Sitemap {
     const url = pageAddress(line.trim());
     if (url) pages.push(url);
     else if (problems.length < maxProblems)
-      problems.push(`line ${index + 1}: ${JSON.stringify(line.slice(0, 100))} is no address`);
+      problems.push(`line ${index + 1}: ${JSON.stringify(line.slice(0, 100))} is not an address`);
   });
   return { pages, sitemaps: [], problems };
 }

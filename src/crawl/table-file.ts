@@ -47,8 +47,8 @@ export function readTable(text: string, name: string): Table {
       const place = words.findIndex((word) => headings.includes(word));
       if (place >= 0 || optional) return place;
       throw new UsageError(
-        `${name}, line ${heading?.line ?? 1}: no column is headed ${headings.join(', ')}`,
-        { hint: `the first line names the columns; here it is ${quoted(words.join(','))}` },
+        `${name}, line ${heading?.line ?? 1}: there is no column ${headings.join(', ')}`,
+        { hint: `the first line must name the columns; here it is ${quoted(words.join(','))}` },
       );
     },
   };
@@ -92,7 +92,7 @@ export function numberIn(cell: string, name: string, line: number, what: string)
   if (cell === '') return null;
   const plain = cell.replace(/[\s'\u00a0\u202f]/g, '').replace(/,(?=\d{3}(?:\D|$))/g, '');
   if (/^\d+(?:\.\d+)?$/.test(plain)) return Number(plain);
-  throw new UsageError(`${name}, line ${line}: ${quoted(cell)} is no ${what}`);
+  throw new UsageError(`${name}, line ${line}: ${quoted(cell)} is not a ${what}`);
 }
 
 /** @throws NotFoundError, UsageError when a file cannot be read. */

@@ -67,10 +67,10 @@ export async function readImageFacts(body: Buffer, declaredType: string): Promis
 
 function reasonNotToDecode(mediaType: string, pixels: number, frames: number): string | null {
   if (pixels > maxPixels)
-    return `it has ${Math.round(pixels / 1e6)} megapixels, more than are decoded (${maxPixels / 1e6})`;
+    return `it has ${Math.round(pixels / 1e6)} megapixels; at most this many are decoded (${maxPixels / 1e6})`;
   // Of which the codec sees only the first: it would be taken for a still picture.
   if (mediaType === 'image/avif' && frames > 1)
-    return `it is an animated AVIF of ${frames} frames, which is not decoded`;
+    return `it is an animated AVIF of ${frames} frames, which cannot be decoded`;
   return null;
 }
 

@@ -30,7 +30,7 @@ export async function reviewPicture(rows: readonly ReviewRow[]): Promise<Buffer>
   const height = head + rows.length * rowHeight;
   const parts: OverlayOptions[] = [];
   const words: string[] = [
-    text(gap, 28, 'Originals and refits, at the size that is sent', 18, '600'),
+    text(gap, 28, 'Originals and refits, at the size in which they are sent', 18, '600'),
     ...['original', 'refit'].flatMap((name, at) => [
       text(lefts[at]!, 54, name, 13, '400', '#555'),
       text(spotLefts[at]!, 54, `${name}, where they differ most`, 13, '400', '#555'),

@@ -24,7 +24,7 @@ export function packSheet(sizes: readonly Size[]): SheetLayout {
   }));
   // The packer puts the boxes in another order, and says in them where they lie.
   const { w, h } = potpack([...boxes]);
-  if (Math.max(w, h) > maxSide) throw new RangeError('they are too many for one sheet');
+  if (Math.max(w, h) > maxSide) throw new RangeError('too many for one sprite');
   const places = boxes.map(({ x, y }, at) => ({ left: x, top: y, ...sizes[at]! }));
   return { width: w - gap, height: h - gap, places };
 }

@@ -105,7 +105,7 @@ function migrate(database: Database.Database, folder: string): void {
   const version = readVersion(database);
   if (version > schemaVersion)
     throw new WorkspaceError(
-      `the workspace ${folder} was written by a newer version of this tool ` +
+      `the workspace ${folder} was written by a newer version of this program ` +
         `(its format is ${version}, this one reads up to ${schemaVersion})`,
       { hint: 'update zealous-lynx, or name another folder with --workspace' },
     );

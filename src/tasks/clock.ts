@@ -209,7 +209,7 @@ async function resultOf(
 ): Promise<Omit<ClockResult, 'film'>> {
   if (countedRuns(session).length === 0)
     throw new PageError(`${session.page} could not be loaded: ${session.runs[0]?.failure}`, {
-      hint: 'check the address, or see --map-host for a host that is only known here',
+      hint: 'check the address; for a host that only this machine knows, see --map-host',
     });
   const run = medianRun(session);
   const harFile = join(workspace.folder, 'har', `session-${session.id}.har`);

@@ -70,7 +70,7 @@ export async function compare(
     throw new ConditionsDifferError(
       `${before} and ${after} were not measured under the same conditions: ` +
         differing.map((each) => `${each.condition} ${each.before} / ${each.after}`).join('; '),
-      { hint: 'clock one of them again, or compare them --anyway' },
+      { hint: 'run clock again for one of them, or compare them with --anyway' },
     );
   return compared;
 }
@@ -97,7 +97,7 @@ function counted(sessions: readonly Session[], label: string): Session[] {
   const usable = sessions.filter((session) => countedRuns(session).length > 0);
   if (usable.length === 0)
     throw new UsageError(`no load of ${label} succeeded: there is nothing to compare`, {
-      hint: 'clock it again',
+      hint: 'run clock again',
     });
   return usable;
 }

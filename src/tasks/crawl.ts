@@ -87,14 +87,14 @@ function reasonAgainst(
   if (finalUrl !== due.url) {
     if (!frontier.inScope(finalUrl)) {
       // A person who names `a.test` may mean `www.a.test`.
-      if (due.depth > 0) return `leads to another site: ${finalUrl}`;
+      if (due.depth > 0) return `redirects to another site: ${finalUrl}`;
       frontier.widen(finalUrl);
     }
-    if (!frontier.reached(finalUrl)) return `leads to ${finalUrl}, which is visited anyway`;
+    if (!frontier.reached(finalUrl)) return `redirects to ${finalUrl}, which is surveyed anyway`;
   }
   const { canonical } = good;
   if (canonical && frontier.formOf(canonical) !== finalUrl && frontier.fold(due, canonical))
-    return `says that it is ${canonical}`;
+    return `its canonical address is ${canonical}`;
   return undefined;
 }
 

@@ -44,7 +44,7 @@ async function encodeOne(
     await workspace.bodies.keep(resultHash, result);
     return { contentHash, need, ...made, resultHash, problem: null };
   } catch (error) {
-    return failedEncode(file, need, `it cannot be decoded to the end (${tidy(messageOf(error))})`);
+    return failedEncode(file, need, `it cannot be decoded completely (${tidy(messageOf(error))})`);
   }
 }
 

@@ -57,7 +57,7 @@ async function fetchOne(
 ): Promise<string | null> {
   try {
     const { status, body } = await fetch();
-    if (status !== 200) return `it could not be fetched again: it was answered ${status}`;
+    if (status !== 200) return `it could not be fetched again: the server returned ${status}`;
     if (contentHashOf(body) !== contentHash) return 'it has changed since the survey';
     await bodies.keep(contentHash, body);
     return null;

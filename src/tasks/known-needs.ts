@@ -2,7 +2,7 @@ import { needsOfPlacements } from '../core/waste/placement-needs.js';
 import type { Policy } from '../core/policy/policy.js';
 import { rankImages } from '../core/rank/ranking.js';
 import type { Workspace } from '../store/workspace.js';
-import { weigh } from './weigh.js';
+import { encodeSurvey } from './encode-survey.js';
 
 /**
  * What pictures would weigh at their need, in bytes by address, as far as the newest survey and the encodes that were
@@ -16,7 +16,7 @@ export async function knownNeeds(
   const surveyed = workspace.pages.read(workspace.surveys.find());
   const needs = needsOfPlacements(surveyed, policy);
   const signal = AbortSignal.abort();
-  const encoded = await weigh(workspace, surveyed, policy, needs, { signal });
+  const encoded = await encodeSurvey(workspace, surveyed, policy, needs, { signal });
   const { images } = rankImages({ ...surveyed, encoded }, policy, { needs });
   return new Map(
     images.flatMap(({ urls, waste }) =>

@@ -1,11 +1,12 @@
 import slugify from '@sindresorhus/slugify';
+import { freeName } from '../core/base/free-name.js';
 import { UsageError, messageOf } from '../core/base/errors.js';
 import { ownFolders } from '../core/refit/refit-job.js';
 import { largestSide, pagesNamed, sheetCandidates } from '../core/refit/sheet-candidates.js';
 import type { SheetImage } from '../core/refit/sheet-candidates.js';
 import { sheetCss, sheetHtml } from '../output/html/sheet.js';
 import type { Sheet, SheetPicture } from '../output/html/sheet.js';
-import type { ReadBody } from './make-orders.js';
+import type { ReadBody } from './make-files.js';
 import type { RankResult } from './rank.js';
 
 /** A sheet, and what it is worth. */
@@ -39,14 +40,14 @@ export async function makeSheets(
   for (const name of names) {
     const named = pagesNamed(name, pages);
     if (named.length === 0)
-      throw new UsageError(`--sheet ${name}: the survey has no such page group, nor such a page`, {
-        hint: 'zealous-lynx rank --by group names the groups',
+      throw new UsageError(`--sheet ${name}: the survey has no such page group or page`, {
+        hint: 'zealous-lynx rank --by group lists the groups',
       });
     const found = sheetCandidates(images, named);
     if (found.length < 2)
       throw new UsageError(
         `--sheet ${name}: ${found.length === 1 ? 'only one image is' : 'no images are'} small enough to be joined`,
-        { hint: `images are joined that are drawn at most ${largestSide} pixels wide and high` },
+        { hint: `images up to ${largestSide} px wide and high are joined` },
       );
     sheets.push(await makeSheet(name, named.length, found, read, files));
   }
@@ -101,11 +102,4 @@ async function makeSheet(
       });
     }
   }
-}
-
-/** A name, with a number behind it where it is taken. */
-function freeName(name: string, isTaken: (name: string) => boolean): string {
-  let free = name;
-  for (let round = 2; isTaken(free); round++) free = `${name}-${round}`;
-  return free;
 }

@@ -8,7 +8,7 @@ import type { SurveyHead, SurveyedPage } from '../core/survey/survey.js';
 import type { Encoded } from '../core/survey/encoded.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
-import { weigh } from './weigh.js';
+import { encodeSurvey } from './encode-survey.js';
 
 export interface RankResult extends Ranking {
   readonly survey: SurveyHead;
@@ -38,7 +38,7 @@ export async function rank(
   const surveyed = workspace.pages.read(workspace.surveys.find(label));
   // What a file should be is decided by all of its slots, whichever of them are looked at.
   const needs = needsOfPlacements(surveyed, policy);
-  const encoded = await weigh(workspace, surveyed, policy, needs, options);
+  const encoded = await encodeSurvey(workspace, surveyed, policy, needs, options);
   const whole = { ...surveyed, encoded };
   const facts = narrowFacts(whole, options.only ?? {});
   const { unweighted } = options;

@@ -50,7 +50,7 @@ function parse(file: string, text: string): unknown {
     const before = text.slice(0, position).split('\n');
     const place = `line ${before.length}, column ${before.at(-1)!.length + 1}`;
     const cut = position >= text.trimEnd().length;
-    throw wrong(file, cut ? `it breaks off at ${place}` : `it is no JSON from ${place} on`);
+    throw wrong(file, cut ? `it ends too early, at ${place}` : `it is not JSON from ${place}`);
   }
 }
 
@@ -77,7 +77,7 @@ function interpret(file: string, document: unknown): HarReading {
 }
 
 function wrong(file: string, words: string): UsageError {
-  return new UsageError(`${file} is no HAR file that can be read: ${words}`, {
+  return new UsageError(`${file} cannot be read as a HAR file: ${words}`, {
     hint: 'save it again from the browser or the tool that it came from, as HAR 1.2',
   });
 }

@@ -66,14 +66,14 @@ export async function readSitemaps(
 
 async function namedBy(robots: Robots, starts: readonly string[]): Promise<string[]> {
   if (starts.length === 0)
-    throw new UsageError('whose robots.txt names the sitemaps?', {
+    throw new UsageError('--sitemap robots needs a site', {
       hint: 'give the address of the site as well',
     });
   const origins = [...new Set(starts.map((url) => new URL(url).origin))];
   const named = (await Promise.all(origins.map((origin) => robots.sitemaps(`${origin}/`)))).flat();
   if (named.length > 0) return named.filter(isAddress);
-  throw new NotFoundError(`no robots.txt of ${origins.join(', ')} names a sitemap`, {
-    hint: 'give the address of the sitemap, most often /sitemap.xml',
+  throw new NotFoundError(`the robots.txt of ${origins.join(', ')} names no sitemap`, {
+    hint: 'give the address of the sitemap, usually /sitemap.xml',
   });
 }
 
@@ -84,7 +84,7 @@ async function fetched(
 ): Promise<Buffer | string> {
   try {
     const { status, body } = await fetch(url);
-    if (status < 200 || status >= 300) return `it answered ${status}`;
+    if (status < 200 || status >= 300) return `it returned ${status}`;
     return body.length >= maxSitemapBytes ? `it is larger than ${maxSitemapBytes} bytes` : body;
   } catch (error) {
     return messageOf(error);

@@ -4,7 +4,7 @@ import { dirname, join } from 'node:path';
 import { OutputError, messageOf } from '../core/base/errors.js';
 import { filesOf } from '../core/refit/refit-manifest.js';
 import type { OwnFile, RefitManifest } from '../core/refit/refit-manifest.js';
-import { papers } from '../core/refit/refit-job.js';
+import { refitPapers } from '../core/refit/refit-job.js';
 import { contentHashOf } from '../images/hash.js';
 import { isAbandonedDraft } from '../store/write-whole.js';
 
@@ -26,9 +26,12 @@ export async function refuseForeign(
   for (const { path, resultHash } of files) {
     const found = await hashOfFile(join(folder, path));
     if (found === undefined || found === resultHash || found === owned.get(path)) continue;
-    throw new OutputError(`${join(folder, path)} was not written by refit, and is left alone`, {
-      hint: 'name an empty folder with --out, or move that file away',
-    });
+    throw new OutputError(
+      `${join(folder, path)} was not written by refit and will not be overwritten`,
+      {
+        hint: 'name an empty folder with --out, or move that file away',
+      },
+    );
   }
 }
 
@@ -56,7 +59,7 @@ export async function hashOfFile(path: string): Promise<string | undefined> {
 }
 
 async function manifestOf(folder: string): Promise<Partial<RefitManifest>> {
-  const path = join(folder, papers.manifest);
+  const path = join(folder, refitPapers.manifest);
   if (!existsSync(path)) return {};
   try {
     const found = JSON.parse(await readFile(path, 'utf8')) as Partial<RefitManifest>;
@@ -64,7 +67,7 @@ async function manifestOf(folder: string): Promise<Partial<RefitManifest>> {
   } catch {
     // What cannot be read is somebody else's.
   }
-  throw new OutputError(`${path} was not written by refit, and is left alone`, {
+  throw new OutputError(`${path} was not written by refit and will not be overwritten`, {
     hint: 'name an empty folder with --out, or move that file away',
   });
 }

@@ -2,12 +2,13 @@ import { readFile, readdir, stat } from 'node:fs/promises';
 import { join, relative, resolve, sep } from 'node:path';
 import pLimit from 'p-limit';
 import { NotFoundError } from '../core/base/errors.js';
-import { needOfPicture, planPictures } from '../core/refit/picture-plan.js';
-import type { FolderPicture, PictureLimits } from '../core/refit/picture-plan.js';
+import { needOfPicture, sourcesOfPictures } from '../core/refit/picture-sources.js';
+import { planRefit } from '../core/refit/refit-plan.js';
+import type { FolderPicture, PictureLimits } from '../core/refit/picture-sources.js';
 import type { Credit } from '../core/refit/credit.js';
 import type { Policy } from '../core/policy/policy.js';
 import type { Naming } from '../core/refit/refit-names.js';
-import { papers } from '../core/refit/refit-job.js';
+import { refitPapers } from '../core/refit/refit-job.js';
 import { boxText, pictureText, ratioText } from '../core/refit/snippet.js';
 import { picturesAtOnce } from '../images/at-once.js';
 import { encodeKey } from '../images/encode-key.js';
@@ -16,7 +17,7 @@ import { rewritesDocument } from '../output/json/rewrites.js';
 import { picturesMarkdown } from '../output/markdown/snippets.js';
 import type { Workspace } from '../store/workspace.js';
 import { encodeAndKeep } from './encode-file.js';
-import { makeOrder, makeOrders } from './make-orders.js';
+import { makeFilesOf, makeFiles } from './make-files.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { refuseStopped, usualReview } from './refit.js';
@@ -58,33 +59,34 @@ export async function refitPictures(
     options,
     policy,
   );
-  const plan = planPictures(pictures, wishes, limits);
+  const { sources, originals } = sourcesOfPictures(pictures, limits);
+  const plan = planRefit(sources, originals, wishes);
   const places = new Map(pictures.map(({ file, paths: [path] }) => [file.contentHash, path!]));
   const read = (hash: string) => readFile(join(from, places.get(hash)!));
-  const { orders, notMade } = await makeOrders(workspace, plan.orders, policy, read, options);
+  const { jobs: jobs, notMade } = await makeFiles(workspace, plan.jobs, policy, read, options);
   refuseStopped(options);
   const shown = dryRun
     ? []
-    : orders.toSorted((a, b) => b.file.savedBytes - a.file.savedBytes).slice(0, review);
-  const texts = orders
+    : jobs.toSorted((a, b) => b.file.savedBytes - a.file.savedBytes).slice(0, review);
+  const texts = jobs
     .filter(({ file }) => file.from.width !== null)
-    .map((order) => {
-      const { width, height } = order.file.from;
+    .map((job) => {
+      const { width, height } = job.file.from;
       const natural = { width: width!, height: height! };
       const box = boxText(natural) + ratioText(natural);
-      const said = { original: order.file.originals[0]!, sizes: null, alt: null, box };
+      const said = { original: job.file.originals[0]!, sizes: null, alt: null, box };
       return {
-        path: order.file.originals[0]!,
-        text: pictureText(order, { ...said, load: 'when near' }),
+        path: job.file.originals[0]!,
+        text: pictureText(job, { ...said, load: 'when near' }),
       };
     });
   const work = {
-    ...{ survey: null, orders, kept: plan.kept, notMade, worklist: [], sheets: [] },
+    ...{ survey: null, jobs, kept: plan.kept, notMade, worklist: [], sheets: [] },
     collisions: plan.collisions,
     sheetFiles: new Map<string, string | Buffer>(),
     papers: new Map<string, string | Buffer>([
-      [papers.snippets, `${picturesMarkdown(texts)}\n`],
-      [papers.rewrites, `${JSON.stringify(rewritesDocument(orders), null, 2)}\n`],
+      [refitPapers.snippets, `${picturesMarkdown(texts)}\n`],
+      [refitPapers.rewrites, `${JSON.stringify(rewritesDocument(jobs), null, 2)}\n`],
       ...(await reviewRefit(workspace, shown, read, options)),
     ]),
   };
@@ -94,7 +96,7 @@ export async function refitPictures(
 
 const endings = ['jpg', 'jpeg', 'png', 'webp', 'gif', 'avif', 'svg', 'tif', 'tiff'];
 
-/** Paths of pictures below a folder, with `/`, in a fixed order; those of the refit itself are none. */
+/** Paths of pictures below a folder, with `/`, in a fixed sequence; those of the refit itself are none. */
 async function picturesIn(from: string, out: string): Promise<string[]> {
   const found = await stat(from).catch(() => undefined);
   if (!found?.isDirectory()) throw new NotFoundError(`there is no folder ${from}`);
@@ -143,9 +145,10 @@ async function encodeAll(
             : null;
         const picture = { file, encoded, paths: [path] };
         // While it is decoded, all else is made of it as well; its names can wait.
-        const [order] = planPictures([picture], unnamed, limits).orders;
-        if (order && credits === undefined)
-          await makeOrder(workspace, order, policy, () => Promise.resolve(body));
+        const alone = sourcesOfPictures([picture], limits);
+        const [job] = planRefit(alone.sources, alone.originals, unnamed).jobs;
+        if (job && credits === undefined)
+          await makeFilesOf(workspace, job, policy, () => Promise.resolve(body));
         onProgress({ stage: 'images', done: ++done, total: paths.length, doing: path });
         return [picture];
       }),

@@ -71,7 +71,7 @@ function matched<Said>(
     const shown = JSON.stringify(name.slice(0, 100));
     if (hash === undefined)
       throw new UsageError(`${where}: there is no image ${shown} to refit`, {
-        hint: 'name it by its address, its path, or its file name',
+        hint: 'use its address, its path or its file name',
       });
     if (found.length > 1)
       throw new UsageError(`${where}: ${found.length} images are called ${shown}`, {

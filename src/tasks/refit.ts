@@ -3,8 +3,9 @@ import { elementImages } from '../core/refit/element-images.js';
 import { familyWidths } from '../core/rank/family-widths.js';
 import type { Policy } from '../core/policy/policy.js';
 import type { RankedImage } from '../core/rank/ranked-image.js';
-import { papers } from '../core/refit/refit-job.js';
+import { refitPapers } from '../core/refit/refit-job.js';
 import { planRefit } from '../core/refit/refit-plan.js';
+import { sourcesOfSurvey } from '../core/refit/survey-sources.js';
 import { snippetsOf } from '../core/refit/snippet.js';
 import { worklistOf } from '../core/refit/worklist.js';
 import type { FetchedFile } from '../crawl/fetch-file.js';
@@ -16,7 +17,7 @@ import { worklistMarkdown } from '../output/markdown/worklist.js';
 import { findingWords } from '../output/words/findings.js';
 import type { Workspace } from '../store/workspace.js';
 import { fetchBodies } from './fetch-bodies.js';
-import { makeOrders } from './make-orders.js';
+import { makeFiles } from './make-files.js';
 import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
 import type { RankResult } from './rank.js';
@@ -61,28 +62,31 @@ export async function refit(
   const ranking = await rank(workspace, head.label, policy, options);
   refuseStopped(options);
   const elements = elementImages(ranking.images, densitiesOf(ranking), policy);
-  const plan = planRefit(ranking.images, {
-    ...wishesFor(nameable(ranking.images), options, policy),
+  const { sources, originals } = sourcesOfSurvey(ranking.images, {
     ...{ widthsOf: familyWidths(ranking, policy.widths), elements, reasons },
   });
+  const writing = wishesFor(nameable(ranking.images), options, policy);
+  const plan = planRefit(sources, originals, writing);
   const read = (hash: string) => workspace.bodies.read(hash);
   const { sheets, files } = await makeSheets(ranking, options.sheets ?? [], read);
-  const { orders, notMade } = await makeOrders(workspace, plan.orders, policy, read, options);
+  const { jobs, notMade } = await makeFiles(workspace, plan.jobs, policy, read, options);
   refuseStopped(options);
   const groups = new Map(ranking.pages.map(({ url, group }) => [url, group]));
-  const snippets = orders.flatMap((order) => snippetsOf(order.image, order, { groups, elements }));
-  const worklist = worklistOf(ranking.images, orders, policy, findingWords);
-  const shown = dryRun ? [] : orders.toSorted((a, b) => savedBy(b.image) - savedBy(a.image));
+  const snippets = jobs.flatMap((job) => snippetsOf(job.source.ranked, job, { groups, elements }));
+  const worklist = worklistOf(ranking.images, jobs, policy, findingWords);
+  const shown = dryRun
+    ? []
+    : jobs.toSorted((a, b) => savedBy(b.source.ranked) - savedBy(a.source.ranked));
   const work = {
-    ...{ survey: ranking.survey.label, orders, kept: plan.kept, notMade, worklist, sheets },
+    ...{ survey: ranking.survey.label, jobs, kept: plan.kept, notMade, worklist, sheets },
     sheetFiles: files,
     collisions: plan.collisions,
     papers: new Map<string, string | Buffer>([
-      [papers.worklistCsv, `${worklistCsv(worklist)}\r\n`],
-      [papers.worklistMarkdown, `${worklistMarkdown(worklist)}\n`],
-      [papers.snippets, `${snippetsMarkdown(snippets)}\n`],
-      [papers.snippetsJson, `${JSON.stringify(snippetsDocument(snippets), null, 2)}\n`],
-      [papers.rewrites, `${JSON.stringify(rewritesDocument(orders), null, 2)}\n`],
+      [refitPapers.worklistCsv, `${worklistCsv(worklist)}\r\n`],
+      [refitPapers.worklistMarkdown, `${worklistMarkdown(worklist)}\n`],
+      [refitPapers.snippets, `${snippetsMarkdown(snippets)}\n`],
+      [refitPapers.snippetsJson, `${JSON.stringify(snippetsDocument(snippets), null, 2)}\n`],
+      [refitPapers.rewrites, `${JSON.stringify(rewritesDocument(jobs), null, 2)}\n`],
       ...(await reviewRefit(workspace, shown.slice(0, review), read, options)),
     ]),
   };
@@ -94,7 +98,7 @@ export async function refit(
 export function refuseStopped({ signal }: TaskOptions): void {
   if (signal?.aborted)
     throw new InterruptedError('stopped before anything was written', {
-      hint: 'run it again: what has been encoded is kept',
+      hint: 'run it again: finished encodes are kept',
     });
 }
 

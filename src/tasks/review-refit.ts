@@ -1,5 +1,5 @@
 import pLimit from 'p-limit';
-import { ownFolders, papers } from '../core/refit/refit-job.js';
+import { ownFolders, refitPapers } from '../core/refit/refit-job.js';
 import type { MadeJob } from '../core/refit/refit-job.js';
 import { formatSize } from '../core/base/size.js';
 import { picturesAtOnce } from '../images/at-once.js';
@@ -9,7 +9,7 @@ import type { ReviewedPicture } from '../output/html/review.js';
 import { shorten } from '../output/words/plain-text.js';
 import { formatBytes, formatShare } from '../output/words/units.js';
 import type { Workspace } from '../store/workspace.js';
-import type { ReadBody } from './make-orders.js';
+import type { ReadBody } from './make-files.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 
@@ -18,7 +18,7 @@ const pictured = 4;
 
 /** What is told of one picture. */
 interface Reviewed {
-  readonly order: MadeJob;
+  readonly job: MadeJob;
   readonly crops: ReviewCrops;
 }
 
@@ -30,54 +30,54 @@ interface Reviewed {
  */
 export async function reviewRefit(
   workspace: Workspace,
-  orders: readonly MadeJob[],
+  jobs: readonly MadeJob[],
   read: ReadBody,
   { signal, onProgress = noProgress }: TaskOptions,
 ): Promise<Map<string, string | Buffer>> {
   const files = new Map<string, string | Buffer>();
-  const shown = orders.filter(({ file }) => file.to.width !== null);
+  const shown = jobs.filter(({ file }) => file.to.width !== null);
   if (shown.length === 0) return files;
   const { reviewCrops } = await import('../images/review-crops.js');
   const limit = pLimit(picturesAtOnce);
   let done = 0;
   const reviewed = await Promise.all(
-    shown.map((order) =>
+    shown.map((job) =>
       limit(async (): Promise<Reviewed[]> => {
         if (signal?.aborted) return [];
-        const { width, height } = order.file.to;
+        const { width, height } = job.file.to;
         const crops = await reviewCrops(
-          await read(order.file.contentHash),
-          await workspace.bodies.read(order.file.resultHash),
+          await read(job.file.contentHash),
+          await workspace.bodies.read(job.file.resultHash),
           { width: width!, height: height! },
         );
-        const doing = order.file.path;
+        const doing = job.file.path;
         onProgress({ stage: 'pictures', done: ++done, total: shown.length, doing });
-        return [{ order, crops }];
+        return [{ job: job, crops }];
       }),
     ),
   );
-  const entries = reviewed.flat().map(({ order, crops }, index): ReviewedPicture => {
+  const entries = reviewed.flat().map(({ job: job, crops }, index): ReviewedPicture => {
     const name = `${ownFolders.review}${String(index + 1).padStart(3, '0')}`;
     files.set(`${name}-original.webp`, crops.before);
     files.set(`${name}-refit.webp`, crops.after);
     return {
-      title: order.file.path,
-      facts: factsOf(order, crops),
+      title: job.file.path,
+      facts: factsOf(job, crops),
       before: `${name}-original.webp`,
       after: `${name}-refit.webp`,
       size: crops.size,
       worst: crops.worst,
     };
   });
-  files.set(papers.review, reviewHtml(entries));
+  files.set(refitPapers.review, reviewHtml(entries));
   const { reviewPicture } = await import('../images/review-picture.js');
   const rows = reviewed
     .flat()
     .slice(0, pictured)
-    .map(({ order, crops }) => {
-      return { crops, title: shorten(order.file.path, 120), facts: factsOf(order, crops) };
+    .map(({ job: job, crops }) => {
+      return { crops, title: shorten(job.file.path, 120), facts: factsOf(job, crops) };
     });
-  files.set(papers.reviewPicture, await reviewPicture(rows));
+  files.set(refitPapers.reviewPicture, await reviewPicture(rows));
   return files;
 }
 

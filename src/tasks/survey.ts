@@ -31,7 +31,7 @@ import type { TaskOptions } from './progress.js';
 import { readSitemaps } from './read-sitemaps.js';
 import { openStarts } from './starts.js';
 import type { OpenStarts } from './starts.js';
-import { weigh } from './weigh.js';
+import { encodeSurvey } from './encode-survey.js';
 
 export interface SurveyOptions extends TaskOptions {
   readonly label?: string | undefined;
@@ -147,7 +147,7 @@ export async function resumeSurvey(
 ): Promise<SurveyResult> {
   const head = workspace.surveys.find(options.survey);
   if (head.finishedAt !== null)
-    throw new UsageError(`${head.label} came to its end: there is nothing to resume`, {
+    throw new UsageError(`${head.label} is complete: there is nothing to resume`, {
       hint: 'name another one with --survey, or survey again',
     });
   const plan = workspace.surveys.plan(head.id);
@@ -218,7 +218,7 @@ async function work(
       if (!signal?.aborted && encodes) {
         const facts = pages.read(head);
         const needs = needsOfPlacements(facts, options.policy);
-        await weigh(workspace, facts, options.policy, needs, options);
+        await encodeSurvey(workspace, facts, options.policy, needs, options);
       }
       if (!signal?.aborted) {
         surveys.finish(head.id, new Date().toISOString());

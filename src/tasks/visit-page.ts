@@ -50,7 +50,7 @@ async function visitPatiently(
     if (rest > longestRest)
       return {
         ...result,
-        error: `${result.error}, and asks to be left alone for ${inWords(rest)}`,
+        error: `${result.error}, and asks not to be visited for ${inWords(rest)}`,
       };
     if (attempt >= retries) return { ...result, error: afterRetries(result.error, attempt) };
     // What one page is told holds for its server: the others wait as well.

@@ -9,7 +9,7 @@ import type {
   RefitVariant,
 } from '../core/refit/refit-manifest.js';
 import type { Collision } from '../core/refit/refit-names.js';
-import { papers } from '../core/refit/refit-job.js';
+import { refitPapers } from '../core/refit/refit-job.js';
 import type { KeptFile, MadeJob, MadeVariant } from '../core/refit/refit-job.js';
 import type { WorkItem } from '../core/refit/worklist.js';
 import { contentHashOf } from '../images/hash.js';
@@ -23,7 +23,7 @@ import { ownFiles, refuseForeign, removeDrafts, hashOfFile } from './refit-folde
 /** What a refit has made, ready to be written. */
 export interface RefitWork {
   readonly survey: string | null;
-  readonly orders: readonly MadeJob[];
+  readonly jobs: readonly MadeJob[];
   readonly kept: readonly KeptFile[];
   readonly notMade: readonly NotMade[];
   readonly collisions: readonly Collision[];
@@ -59,8 +59,8 @@ export async function writeRefit(
   work: RefitWork,
   { signal, onProgress = noProgress, dryRun }: TaskOptions & { readonly dryRun: boolean },
 ): Promise<RefitResult> {
-  const files = work.orders.map(({ file }) => file);
-  const variants = work.orders.flatMap((order) => order.variants);
+  const files = work.jobs.map(({ file }) => file);
+  const variants = work.jobs.flatMap((job) => job.variants);
   const texts = new Map([...work.papers, ...work.sheetFiles]);
   const owned = await ownFiles(folder);
   const planned = [...files, ...variants, ...hashed(work.papers), ...hashed(work.sheetFiles)];
@@ -85,9 +85,9 @@ export async function writeRefit(
   if (dryRun) return { ...told, unchanged: 0, interrupted: false };
   try {
     await mkdir(folder, { recursive: true });
-    await removeDrafts(folder, [...planned, { path: papers.manifest, resultHash: '' }]);
+    await removeDrafts(folder, [...planned, { path: refitPapers.manifest, resultHash: '' }]);
     // The manifest comes first: if the run breaks off, the next one knows its own files by it.
-    await writeWhole(join(folder, papers.manifest), `${JSON.stringify(manifest, null, 2)}\n`);
+    await writeWhole(join(folder, refitPapers.manifest), `${JSON.stringify(manifest, null, 2)}\n`);
     for (const [path, text] of texts) await writeWhole(join(folder, path), text);
     let unchanged = 0;
     let done = 0;
@@ -102,7 +102,7 @@ export async function writeRefit(
     return { ...told, unchanged, interrupted: signal?.aborted ?? false };
   } catch (error) {
     throw new OutputError(`${folder} cannot be written to: ${messageOf(error)}`, {
-      hint: 'run it again when that is mended; the files that are missing are then written',
+      hint: 'correct that and run it again: only the missing files are written',
       cause: error,
     });
   }

@@ -1,6 +1,6 @@
 import { OutputError, messageOf } from '../core/base/errors.js';
 import { filesOf } from '../core/refit/refit-manifest.js';
-import { papers } from '../core/refit/refit-job.js';
+import { refitPapers } from '../core/refit/refit-job.js';
 import { zipFiles } from '../store/zip-files.js';
 import type { RefitResult } from './write-refit.js';
 
@@ -12,10 +12,10 @@ import type { RefitResult } from './write-refit.js';
 export async function zipRefit({ folder, manifest }: RefitResult, target: string): Promise<void> {
   const own = filesOf({ ...manifest, earlier: [] }).map(({ path }) => path);
   try {
-    await zipFiles(folder, [papers.manifest, ...own], target);
+    await zipFiles(folder, [refitPapers.manifest, ...own], target);
   } catch (error) {
     throw new OutputError(`${target} cannot be written: ${messageOf(error)}`, {
-      hint: 'the files themselves are in their folder',
+      hint: 'the files themselves are in the folder',
       cause: error,
     });
   }

@@ -147,7 +147,7 @@ describe('a cold load', () => {
       '/slow.jpg': { type: 'image/jpeg', wait: 3_000 },
       '/programme': { body: 'kites' },
     });
-    expect(run.failure).toMatch(/^leads elsewhere before it is loaded: http:.*\/programme$/);
+    expect(run.failure).toMatch(/^redirects by script before it has loaded: http:.*\/programme$/);
     expect(run.markers.load).toBeNull();
   });
 
@@ -163,9 +163,9 @@ describe('a cold load', () => {
     const locked = await load({
       '/': { status: 401, body: 'no', headers: { 'www-authenticate': 'Basic realm="kites"' } },
     });
-    expect(locked.failure).toBe('answered 401');
+    expect(locked.failure).toBe('returned 401');
     const nothing = await load({ '/': { hangUp: true } });
-    expect(nothing.failure).toBe('the server closed the connection without an answer');
+    expect(nothing.failure).toBe('the server closed the connection without a response');
   });
 
   it('goes on where a page asks its visitor something, prints itself or serves itself', async () => {

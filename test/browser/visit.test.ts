@@ -183,7 +183,7 @@ describe('a visit', () => {
       '/never.jpg': { type: 'image/jpeg', body: picture, wait: 30_000 },
     });
     expect(slow.error).toBeNull();
-    expect(slow.warning).toBe('had not finished loading after 4 s');
+    expect(slow.warning).toBe('was still loading after 4 s');
     expect(slow.placements).toHaveLength(2);
   });
 
@@ -208,7 +208,7 @@ describe('a visit', () => {
     expect(links.every((link) => link.length <= 5_000)).toBe(true);
   });
 
-  it('outlives a base that is no address, with which the browser itself finds nothing', async () => {
+  it('outlives a base that is not an address, with which the browser itself finds nothing', async () => {
     const { error, placements, links } = await visit(
       '<base href="http://["><img src="/a.jpg"><a href="/x">x</a>',
     );

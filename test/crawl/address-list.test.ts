@@ -25,13 +25,13 @@ describe('a list of pages', () => {
   });
 
   it.each([
-    ['http://a.test/\n\nftp://a.test/', 'pages.csv, line 3: "ftp://a.test/" is no address'],
-    ['url,visits\nhttp://a.test/,many', 'pages.csv, line 2: "many" is no number of visits'],
+    ['http://a.test/\n\nftp://a.test/', 'pages.csv, line 3: "ftp://a.test/" is not an address'],
+    ['url,visits\nhttp://a.test/,many', 'pages.csv, line 2: "many" is not a number of visits'],
     ['url\nhttp://a.test/\n"http://b', 'pages.csv, line 3: Quote Not Closed'],
-    ['where,visits\nhttp://a.test/,1', 'pages.csv, line 1: no column is headed url, address, page'],
-    ['http://a.test/,1200', 'pages.csv, line 1: more than an address, and no heading says what'],
-    ['# nothing\n', 'pages.csv names no page'],
-    ['\u0000\u0001\u0002', 'pages.csv, line 1: no column is headed url'],
+    ['where,visits\nhttp://a.test/,1', 'pages.csv, line 1: there is no column url, address, page'],
+    ['http://a.test/,1200', 'pages.csv, line 1: more than an address, but no heading'],
+    ['# nothing\n', 'pages.csv lists no pages'],
+    ['\u0000\u0001\u0002', 'pages.csv, line 1: there is no column url'],
   ])('%j is refused with its line', (text, message) => {
     expect(() => parse(text)).toThrow(expect.objectContaining({ code: 'USAGE' }));
     expect(() => parse(text)).toThrow(message);

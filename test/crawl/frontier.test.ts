@@ -34,17 +34,15 @@ describe('Frontier', () => {
     expect(frontier.inScope('http://b.test/q')).toBe(false);
   });
 
-  it('says what it passed over, and why', () => {
+  it('says what it skipped, and why', () => {
     const frontier = begun(['http://a.test/'], { pages: 2 });
     frontier.add(['http://a.test/a.JPG', 'http://a.test/b', 'http://a.test/c'], 1);
     expect(drain(frontier)).toHaveLength(2);
     expect(frontier.waiting).toBe(0);
     expect(frontier.takeFound().skipped).toEqual([
-      { url: 'http://a.test/a.JPG', reason: 'a .JPG file, not a page' },
+      { url: 'http://a.test/a.JPG', reason: 'a link to a .JPG file' },
     ]);
-    expect(frontier.leftOut).toEqual([
-      { url: 'http://a.test/c', reason: 'more than the 2 pages allowed' },
-    ]);
+    expect(frontier.leftOut).toEqual([{ url: 'http://a.test/c', reason: 'more than 2 pages' }]);
   });
 
   it('keeps to its depth, its patterns and its rule for queries', () => {
@@ -73,9 +71,9 @@ describe('Frontier', () => {
       '1 http://a.test/kites?id=1',
     ]);
     expect(frontier.takeFound().skipped.map(({ reason }) => reason)).toEqual([
-      'excluded',
-      'not among the included addresses',
-      'more than 2 links away from a start',
+      'matches --exclude',
+      'does not match --include',
+      'more than 2 links from a start',
     ]);
   });
 

@@ -35,7 +35,7 @@ Disallow: /caf%C3%A9`,
     [404, undefined],
     [403, undefined],
     [200, undefined],
-    [503, 'robots.txt cannot be read (it answered 503), which forbids all'],
+    [503, 'robots.txt cannot be read (it returned 503), so nothing may be visited'],
   ])('takes an answer of %i with nothing in it for: %s', async (status, refusal) => {
     expect(await robotsOf(status, '').refusal('http://a.test/x')).toBe(refusal);
   });
@@ -61,7 +61,7 @@ describe('fetchFile', () => {
     });
     const { status, body } = await fetchFile(`${origin}/a`, options);
     expect([status, body.length]).toEqual([200, 1_000]);
-    await expect(fetchFile(`${origin}/loop`, options)).rejects.toThrow('redirects in a circle');
+    await expect(fetchFile(`${origin}/loop`, options)).rejects.toThrow('redirect loop');
   });
 
   it('goes where a host really is, and gives up on one that is silent', async () => {

@@ -38,7 +38,7 @@ describe('a sitemap', () => {
     expect(parseSitemap(Buffer.from('http://a.test/\r\n\r\nnot one\n'))).toEqual({
       pages: ['http://a.test/'],
       sitemaps: [],
-      problems: ['line 3: "not one" is no address'],
+      problems: ['line 3: "not one" is not an address'],
     });
   });
 
@@ -48,7 +48,7 @@ describe('a sitemap', () => {
     );
     const { pages, problems } = parseSitemap(broken);
     expect(pages).toEqual(['http://a.test/']);
-    expect(problems[0]).toBe('line 4: "/two" is no address');
+    expect(problems[0]).toBe('line 4: "/two" is not an address');
     expect(problems[1]).toMatch(/^line 5: /);
     expect(parseSitemap(xml('<html><p>Not found</html>')).problems[0]).toMatch(/^line 2: /);
     expect(parseSitemap(xml('<rss/>')).problems).toEqual([

@@ -175,7 +175,7 @@ describe('clock', () => {
     });
     const said = async (...values: string[]) => (await run(['clock', ...values], { cwd })).stderr;
     expect(await said('--har', 'cut.har')).toContain('it breaks off at line 2, column 20');
-    expect(await said('--har', 'other.har')).toContain('there is no "log" in it');
+    expect(await said('--har', 'other.har')).toContain('it has no "log"');
     expect(await said('--har', 'page.har')).toContain('it is no JSON from line 1, column 1 on');
     expect(await said('--har', 'late.har')).toContain('it is no JSON from line 2, column 23 on');
     expect(await said('--har', 'none.har')).toContain('there is no file none.har');
@@ -235,7 +235,7 @@ describe('clock', () => {
     const { origin } = await serve({ '/': { status: 500, body: 'no' } });
     const failed = await run(['clock', `${origin}/`, '--runs', '1'], { cwd });
     expect(failed).toMatchObject({ status: 3, stdout: '' });
-    expect(failed.stderr).toMatch(/could not be loaded: answered 500 .*\[PAGE\]\n$/);
+    expect(failed.stderr).toMatch(/could not be loaded: returned 500 .*\[PAGE\]\n$/);
     const nobody = await run(['clock', 'http://127.0.0.1:9/', '--runs', '1'], { cwd });
     expect(nobody.stderr).toMatch(/could not be loaded: .* \[PAGE\]\n$/);
   });

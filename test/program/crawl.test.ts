@@ -42,7 +42,7 @@ describe('a crawl', () => {
       cwd,
     });
     expect(pages.map(({ url }) => url)).toEqual([`${origin}/`, `${origin}/open`]);
-    expect(skipped).toEqual([{ url: `${origin}/closed`, reason: 'robots.txt forbids it' }]);
+    expect(skipped).toEqual([{ url: `${origin}/closed`, reason: 'forbidden by robots.txt' }]);
     expect(asked).not.toContain('/closed');
     expect(asked.filter((path) => path === '/robots.txt')).toHaveLength(1);
     const all = await runJson<SurveyDocument>(
@@ -95,7 +95,7 @@ describe('a crawl', () => {
 
     const over = await run(['survey', '--resume'], { cwd });
     expect(over.status).toBe(2);
-    expect(over.stderr).toContain('came to its end: there is nothing to resume');
+    expect(over.stderr).toContain('is complete: there is nothing to resume');
     const ranked = await run(['rank'], { cwd });
     expect(ranked.stdout).toContain('10 pages in 2 views');
   });

@@ -1,24 +1,24 @@
-import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { readFileSync, readdirSync } from 'node:fs';
 import { request } from 'node:http';
-import { tmpdir } from 'node:os';
 import { gzipSync } from 'node:zlib';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { temporaryFolder } from '../support/folder.js';
 import { schemaErrors } from '../support/schemas.js';
 import { catalogue } from '../../demo/pictures/catalogue.js';
 import { draw } from '../../demo/pictures/draw.js';
 import { contentHashOf } from '../../src/images/hash.js';
+import { demoCache, sharedDemo } from '../support/shared-demo.js';
 import { outcomeOf, run, runJson, start } from '../support/program.js';
+import type { Outcome } from '../support/program.js';
 
 let cwd: string;
-let env: Readonly<Record<string, string>>;
+let outcome: Outcome;
 
-beforeAll(() => {
-  cwd = mkdtempSync(join(tmpdir(), 'lynx-demo-'));
-  env = { ZEALOUS_LYNX_CACHE: join(cwd, 'cache') };
-});
-afterAll(() => rmSync(cwd, { recursive: true, force: true }));
+beforeAll(async () => {
+  ({ cwd, outcome } = await sharedDemo());
+}, 300_000);
 
 interface Reply {
   readonly status: number;
@@ -61,8 +61,8 @@ describe('the pictures', () => {
 });
 
 describe('demo', () => {
-  it('tells the whole story and closes with five lines', { timeout: 300_000 }, async () => {
-    const { status, stdout, stderr } = await run(['demo'], { cwd, env });
+  it('tells the whole story and closes with five lines', async () => {
+    const { status, stdout, stderr } = outcome;
     expect(stderr).not.toMatch(/\[\w+\]\n$/);
     expect(status).toBe(0);
     for (const title of ['survey:', 'rank:', 'refit:', 'clock: the front page before', 'compare:'])
@@ -75,8 +75,7 @@ describe('demo', () => {
       'Clocked',
       'Kept',
     ]);
-    const cache = readdirSync(join(cwd, 'cache'));
-    expect(cache).toHaveLength(1);
+    expect(readdirSync(demoCache())).toHaveLength(1);
 
     const before = await runJson<{ pages: Record<string, { percent: number }>[] }>(
       ['compare', 'before', 'after'],
@@ -119,7 +118,7 @@ describe('demo', () => {
     for (const id of ['wrong-sizes', 'late-largest', 'no-dimensions'])
       expect(found('wind-1920.jpg')).toContain(id);
     expect(row('wind-1920.jpg').findings[0]!.message).toMatch(
-      /^sizes says .* px, where the slot has .* px.*: say sizes="\(max-width: 720px\) .*, 672px"$/,
+      /^sizes says .* px, where the slot has .* px.*: write sizes="\(max-width: 720px\) .*, 672px"$/,
     );
     for (const id of [
       'no-dimensions',
@@ -174,17 +173,18 @@ describe('demo', () => {
   });
 
   it('explains an image and a page', async () => {
+    const own = temporaryFolder();
     const image = await runJson<{
       image: { trials: { quality: number | null; similarity: number }[]; neededBytes: number };
       fix: { steps: string[]; sizes: string; widths: number[] };
-    }>(['explain', '/img/journal/launch-field.png', '--svg', 'slot.svg'], { cwd });
+    }>(['explain', '/img/journal/launch-field.png', '--svg', join(own, 'slot.svg')], { cwd });
     expect(schemaErrors('explain', image)).toEqual([]);
     expect(image.image.trials.length).toBeGreaterThan(1);
     expect(image.fix.sizes).toBe(
       '(max-width: 720px) calc(100vw - 32px), (max-width: 760px) 688px, 672px',
     );
-    expect(image.fix.steps.join()).toMatch(/send it as webp, quality \d+, 716×477 in place of/);
-    const svg = readFileSync(join(cwd, 'slot.svg'));
+    expect(image.fix.steps.join()).toMatch(/send it as webp, quality \d+, 716×477 instead of/);
+    const svg = readFileSync(join(own, 'slot.svg'));
     expect(await sharp(svg).metadata()).toMatchObject({ format: 'svg' });
     expect(svg.toString()).toContain('the file has 1500 px');
 
@@ -203,7 +203,10 @@ describe('demo', () => {
   });
 
   it('serves the site with its faults when that is all it is asked for', async () => {
-    const child = start(['demo', '--serve', '--json'], { cwd, env });
+    const child = start(['demo', '--serve', '--json'], {
+      cwd,
+      env: { ZEALOUS_LYNX_CACHE: demoCache() },
+    });
     const ended = outcomeOf(child);
     const { hosts } = await new Promise<{ hosts: Record<string, string> }>((resolve) => {
       child.stdout!.once('data', (text: string) =>

@@ -57,8 +57,8 @@ describe('how servers are treated', () => {
     expect(errors).toEqual({
       '/': undefined,
       '/busy': undefined,
-      '/gone': 'answered 404',
-      '/closed': 'answered 503, and asks to be left alone for 120 min',
+      '/gone': 'returned 404',
+      '/closed': 'returned 503, and asks not to be visited for 120 min',
     });
     expect(times).toHaveLength(3);
     expect(times[1]! - times[0]!).toBeGreaterThanOrEqual(990);
@@ -158,7 +158,7 @@ describe('how servers are treated', () => {
     const missing = await run(['survey', 'http://staging.test/', ...map], { cwd, env: {} });
     expect(missing.stderr).toContain('access: headers: the environment has no PREVIEW');
     const wrong = await run(['survey', 'http://staging.test/', '--basic', 's3cret'], { cwd, env });
-    expect(wrong.stderr).toContain('--basic: found something, allowed is HOST=USER:PASSWORD');
+    expect(wrong.stderr).toContain('--basic: expected HOST=USER:PASSWORD');
     expect(wrong.stderr).not.toContain('s3cret');
   });
 

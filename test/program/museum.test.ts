@@ -4,6 +4,7 @@ import { once } from 'node:events';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoCache, sharedDemo } from '../support/shared-demo.js';
 import { runJson, start, twoViews } from '../support/program.js';
 
 interface Shown {
@@ -44,7 +45,8 @@ let pictures: string;
 
 beforeAll(async () => {
   cwd = mkdtempSync(join(tmpdir(), 'lynx-museum-'));
-  const env = { ZEALOUS_LYNX_CACHE: join(cwd, 'cache') };
+  await sharedDemo();
+  const env = { ZEALOUS_LYNX_CACHE: demoCache() };
   site = start(['demo', '--serve', '--json'], { cwd, env });
   const hosts = await new Promise<Record<string, string>>((resolve) =>
     site.stdout!.once('data', (text: Buffer) =>
@@ -202,7 +204,13 @@ describe('the kite museum', () => {
   it.each([
     ['reel.gif', 'image/gif', 120, 4, null],
     ['reel.webp', 'image/webp', 100, 3, null],
-    ['reel.avif', 'image/avif', 96, 5, 'it is an animated AVIF of 5 frames, which is not decoded'],
+    [
+      'reel.avif',
+      'image/avif',
+      96,
+      5,
+      'it is an animated AVIF of 5 frames, which cannot be decoded',
+    ],
   ])('counts the frames of %s', (name, mediaType, side, frames, problem) => {
     const file = files.find(({ url }) => url.endsWith(name));
     const intrinsic = { width: side, height: side };
@@ -255,7 +263,7 @@ describe('the kite museum', () => {
     expect(missing).toEqual([
       {
         url: 'http://brindlebay.test/museum/gone.png',
-        problem: 'answered 404',
+        problem: 'returned 404',
         status: 404,
         pages: 1,
         page: 'http://brindlebay.test/museum/',

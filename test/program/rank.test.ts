@@ -164,11 +164,11 @@ describe('rank', () => {
   });
 
   it.each([
-    [['--where', 'colour=red'], /there are|--where colour=red: allowed is a known name/],
-    [['--where', 'cause=pixel'], /allowed is one of neverShown, duplicate/],
-    [['--where', 'bytes=many'], /allowed is bytes, like 100000 or 100k/],
+    [['--where', 'colour=red'], /there are|--where colour=red: expected a known name/],
+    [['--where', 'cause=pixel'], /expected one of neverShown, duplicate/],
+    [['--where', 'bytes=many'], /expected bytes, like 100000 or 100k/],
     [['--csv', '--json'], /only one form of output can be printed/],
-    [['--by', 'colour'], /--by: found "colour", allowed is one of family, image/],
+    [['--by', 'colour'], /--by: expected one of family, image/],
   ])('refuses %j with what is allowed', async (values, words) => {
     const { status, stderr } = await run(['rank', ...values], { cwd });
     expect(status).toBe(2);

@@ -116,7 +116,7 @@ describe('refit', () => {
     expect(film).toMatchObject({ path: 'img/film.gif', use: 'fallback', width: 160 });
     expect((await sharp(read('new/img/film.webp'), { animated: true }).metadata()).pages).toBe(6);
     const reasonFor = (name: string) => manifest.kept.find(({ url }) => url.endsWith(name))?.reason;
-    expect(reasonFor('small.webp')).toBe('nothing smaller is good enough');
+    expect(reasonFor('small.webp')).toBe('no smaller file is good enough');
     expect(reasonFor('cut.jpg')).toMatch(/^it cannot be decoded to the end/);
 
     const zip = await fromBufferPromise(read('new.zip'));
@@ -170,7 +170,7 @@ describe('refit', () => {
     expect(fluid('source')).toHaveLength(0);
     expect(fluid('img').attr('sizes')).toBe('50vw');
     expect(fluid('img').attr('loading')).toBe('lazy');
-    expect(snippet('#fluid').text).toContain('<!-- say in alt what the picture shows -->');
+    expect(snippet('#fluid').text).toContain('<!-- describe the picture -->');
     const film = load(snippet('body > img:nth-of-type(4)').text);
     expect(film('img').attr()).toMatchObject({ src: '/img/film.gif', width: '80', height: '80' });
     expect(snippet('#box')).toMatchObject({ language: 'css' });
@@ -276,7 +276,7 @@ describe('refit', () => {
     [
       'credits',
       'image,colour\ncard.jpg,a\n',
-      'line 1: no column is headed title, description or keywords',
+      'line 1: there is no column title, description or keywords',
     ],
   ])('says what is wrong with a list of %s, and where', async (option, text, message) => {
     writeFileSync(join(cwd, 'list.csv'), text);

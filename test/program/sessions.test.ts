@@ -120,7 +120,7 @@ describe('a refit that was broken off', () => {
     }>(['refit', '--out', 'new'], { cwd });
     expect(files.map(({ path }) => path.replace(/\.\w+$/, ''))).toEqual(['img/a']);
     expect(kept.map(({ reason }) => reason)).toEqual([
-      'its bytes stand in the document that shows it',
+      'it is embedded in the document that shows it',
     ]);
   });
 

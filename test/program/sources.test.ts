@@ -75,7 +75,7 @@ describe('what a survey begins with', () => {
     ]);
     expect(named.skipped).toContainEqual({
       url: `${origin}/none.xml`,
-      reason: 'it answered 404',
+      reason: 'it returned 404',
     });
     expect(named.skipped).toContainEqual({ url: `${origin}/print/two`, reason: 'excluded' });
 
@@ -86,7 +86,7 @@ describe('what a survey begins with', () => {
     expect(bad.status).toBe(2);
     expect(bad.stderr).toMatch(/the sitemap bad\.xml cannot be read: line 2: /);
     const none = await run(['survey', '--sitemap', `${origin}/none.xml`], { cwd });
-    expect(none.stderr).toContain('none.xml cannot be read: it answered 404');
+    expect(none.stderr).toContain('none.xml cannot be read: it returned 404');
   });
 
   it('counts one page once: canonical addresses, sessions, queries, encodings', async () => {

@@ -97,7 +97,7 @@ describe('survey and rank of a folder', () => {
       ['http://kites.localhost/about.html', 200, 1],
     ]);
     expect(survey.skipped).toEqual([
-      { url: 'http://kites.localhost/img/wide.jpg', reason: 'a .jpg file, not a page' },
+      { url: 'http://kites.localhost/img/wide.jpg', reason: 'a link to a .jpg file' },
     ]);
 
     const ranking = await runJson<RankDocument>(['rank'], { cwd });
@@ -173,7 +173,7 @@ describe('survey and rank of a folder', () => {
     const out = join(cwd, 'new');
     const printed = await run(['refit', '--out', out], { cwd });
     expect(printed.status).toBe(0);
-    expect(printed.stdout).toContain('stays as it is: nothing smaller is good enough');
+    expect(printed.stdout).toContain('stays as it is: no smaller file is good enough');
     const manifest = JSON.parse(readFileSync(join(out, 'manifest.json'), 'utf8')) as {
       files: {
         originals: string[];
@@ -209,7 +209,7 @@ describe('survey and rank of a folder', () => {
     const refused = await run(['refit', '--out', 'new'], { cwd });
     expect(refused.status).toBe(3);
     expect(refused.stderr).toMatch(
-      /copy\.webp was not written by refit, and is left alone.*\[OUTPUT\]\n$/,
+      /copy\.webp was not written by refit and will not be overwritten.*\[OUTPUT\]\n$/,
     );
     expect(readFileSync(join(cwd, 'new/img/copy.webp'), 'utf8')).toBe('mine');
 
@@ -257,10 +257,10 @@ describe('survey of a site with faults', () => {
     );
     expect(errors).toEqual({
       '/': undefined,
-      '/broken': 'answered 500',
-      '/empty': 'answered 503, 3 times',
-      '/hangs-up': 'the server closed the connection without an answer, 3 times',
-      '/loop': 'redirects in a circle',
+      '/broken': 'returned 500',
+      '/empty': 'returned 503, 3 times',
+      '/hangs-up': 'the server closed the connection without a response, 3 times',
+      '/loop': 'redirect loop',
       '/data': 'is application/json, not a page',
       '/away': 'no such host',
       '/old': undefined,

@@ -50,7 +50,7 @@ describe('a site that is a trap', () => {
     });
     expect(skipped).toContainEqual({
       url: `${origin}/x/x/x/x`,
-      reason: 'its path goes round in circles',
+      reason: 'its path repeats itself',
     });
   });
 
@@ -89,7 +89,7 @@ describe('a site that is a trap', () => {
     expect(errors['prints']).toBeUndefined();
     expect(errors['downloads']).toBe('is a download');
     expect(errors['hangs']).toMatch(/did not answer|had not finished loading/);
-    expect(errors['slow']).toBe('had not finished loading after 4 s');
+    expect(errors['slow']).toBe('was still loading after 4 s');
     expect(errors['eats']).toMatch(/crashed its renderer|had not finished loading|did not answer/);
     expect(missingImages).toContainEqual({
       url: `${origin}/never.jpg`,
@@ -135,20 +135,20 @@ describe('a site that is a trap', () => {
     expect(missingImages).toEqual([
       {
         url: `${origin}/gone.png`,
-        problem: 'answered 404',
+        problem: 'returned 404',
         status: 404,
         pages: 2,
         page: `${origin}/`,
       },
       {
         url: `${origin}/cut.png`,
-        problem: 'the server closed the connection without an answer',
+        problem: 'the server closed the connection without a response',
         status: 0,
         pages: 1,
         page: `${origin}/`,
       },
     ]);
     const told = await run(['survey', `${origin}/`, ...oneView], { cwd });
-    expect(told.stdout).toContain('! no image at /gone.png (2 pages): answered 404');
+    expect(told.stdout).toContain('! no image at /gone.png (2 pages): returned 404');
   });
 });

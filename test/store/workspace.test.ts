@@ -40,7 +40,7 @@ const record = {
         {
           url: 'http://a.test/gone.png',
           contentHash: null,
-          problem: 'answered 404',
+          problem: 'returned 404',
           status: 404,
           redirects: [],
           declaredType: 'text/html',

@@ -91,6 +91,6 @@ function byName<Item extends { readonly name: string }>(
   const found = items.find((item) => item.name === name);
   if (found) return found;
   throw new SettingError(
-    `${option}: found ${JSON.stringify(name)}, allowed is one of ${items.map(describe).join(', ')}`,
+    `${option}: expected one of ${items.map(describe).join(', ')}, found ${JSON.stringify(name)}`,
   );
 }

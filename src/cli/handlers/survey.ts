@@ -93,5 +93,5 @@ async function viewsFor(
   const unknown = view.find((name) => !views.some((one) => one.name === name));
   if (unknown === undefined) return chooseViews(views, view);
   const names = views.map(({ name }) => name).join(', ');
-  throw new SettingError(`--view: found ${JSON.stringify(unknown)}, allowed is one of ${names}`);
+  throw new SettingError(`--view: expected one of ${names}, found ${JSON.stringify(unknown)}`);
 }

@@ -30,7 +30,7 @@ export const accessSchema = array()
     settingsOf({
       host: string()
         .matches(hostName, 'a host name, or one that begins with *.')
-        .required('the host that it is for'),
+        .required('a host name'),
       basic: settingsOf({
         user: string().required('a user'),
         password: string().defined('a password'),
@@ -39,7 +39,7 @@ export const accessSchema = array()
       cookies: texts('cookies by name, each a text'),
     }),
   )
-  .typeError('a list of hosts, with what is for them');
+  .typeError('a list of hosts with their access data');
 
 /** `HOST=USER:PASSWORD` and the like: a host, and what is for it. */
 export const forHost = (allowed: string, shape: RegExp) =>
@@ -79,8 +79,8 @@ export function accessesOf(
     const name = /^\$(\w+)$/.exec(text)?.[1];
     const found = name === undefined ? text : environment[name];
     if (found !== undefined) return found;
-    throw new SettingError(`${where}: the environment has no ${name}`, {
-      hint: `set it, as in ${name}=… zealous-lynx survey …`,
+    throw new SettingError(`${where}: there is no environment variable ${name}`, {
+      hint: `set it: ${name}=… zealous-lynx survey …`,
     });
   };
   const values = (map: Readonly<Record<string, string>> | undefined, where: string) =>

@@ -97,15 +97,15 @@ export async function readConfigFile(name: string | undefined): Promise<Record<s
   try {
     const found: unknown = parseYaml(readFileSync(path, 'utf8')) ?? {};
     if (typeof found === 'object' && !Array.isArray(found)) return found as Record<string, unknown>;
-    throw new SettingError(`${path} is not a list of settings`, {
-      hint: 'write one setting a line, like pages: 100',
+    throw new SettingError(`${path} is not a mapping of settings`, {
+      hint: 'write one setting per line, like pages: 100',
     });
   } catch (error) {
     if (error instanceof SettingError) throw error;
     const where = placeOf(error);
     const place = where ? ` (line ${where.line}, column ${where.col})` : '';
     throw new SettingError(`${path} cannot be read${place}: ${messageOf(error)}`, {
-      hint: 'mend the file, or name another one with --config',
+      hint: 'correct the file, or name another one with --config',
       cause: error,
     });
   }

@@ -54,7 +54,7 @@ export function usualOf({ check, usual }: Option): string | undefined {
   const value: unknown = check.getDefault();
   if (value === undefined || value === false) return undefined;
   if (value === true) return 'on';
-  if (Array.isArray(value)) return value.length > 0 ? value.join(',') : undefined;
+  if (Array.isArray(value)) return value.length > 0 ? (value as string[]).join(',') : undefined;
   return String(value);
 }
 

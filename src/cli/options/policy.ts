@@ -23,12 +23,12 @@ const rule = settingsOf({
   zoom: numberFrom(1, 8),
   minimum: pixels(),
   exempt: yesOrNo(),
-  reason: shortText().required('a reason: it is shown wherever the rule holds'),
+  reason: shortText().required('a reason, which is shown wherever the rule applies'),
 })
-  .test('chooses', 'a rule with selector, address or group, to say what it is for', (value) =>
+  .test('chooses', 'a rule with selector, address or group (what it applies to)', (value) =>
     [value.selector, value.address, value.group].some((pattern) => pattern !== undefined),
   )
-  .test('allows', 'a rule with zoom, minimum or exempt, to say what it allows', (value) =>
+  .test('allows', 'a rule with zoom, minimum or exempt (what it allows)', (value) =>
     [value.zoom, value.minimum, value.exempt].some((allowed) => allowed !== undefined),
   );
 
@@ -41,7 +41,7 @@ export const policySchema = settingsOf({
   similarity: numberFrom(0.5, 0.9999),
   quality: settingsOf({ least: wholeNumber(1, 100), most: wholeNumber(1, 100) }).test(
     'order',
-    'qualities of which least is not above most',
+    'qualities where least is not greater than most',
     ({ least = defaultPolicy.quality.least, most = defaultPolicy.quality.most }) =>
       // What is no quality at all is told as that.
       most < 1 || least <= most,

@@ -49,5 +49,5 @@ function wholeBytes(value: string, text: string): number {
 }
 
 function mistaken(text: string, allowed: string, hint: string): UsageError {
-  return new UsageError(`--where ${text}: allowed is ${allowed}`, { hint });
+  return new UsageError(`--where ${text}: expected ${allowed}`, { hint });
 }

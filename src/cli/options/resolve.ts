@@ -84,7 +84,7 @@ function check(
     const found = params?.originalValue ?? params?.value;
     const shown = found === undefined ? 'nothing' : JSON.stringify(found).slice(0, 120);
     const told = secretSettings.has(top) ? 'something' : shown;
-    throw new SettingError(`${where}: found ${told}, allowed is ${error.message}`, {
+    throw new SettingError(`${where}: expected ${error.message}, found ${told}`, {
       cause: error,
     });
   }

@@ -50,6 +50,18 @@ export function isInDocument(address: string): boolean {
   return /^(?:data|blob):/i.test(address);
 }
 
+/** Whether an address is one of a file of its own, not of bytes in a document (`data:`, `blob:`). */
+export function isFetched(address: string): boolean {
+  return /^https?:/.test(address);
+}
+
+/** Path and query of an address; all of one that has no path (`data:`), or that is not an address. */
+export function pathOf(address: string): string {
+  if (isInDocument(address) || !URL.canParse(address)) return address;
+  const { pathname, search } = new URL(address);
+  return pathname + search;
+}
+
 /** Host and port of an address, or an empty text for one that has none (`data:`). */
 export function hostOf(address: string): string {
   return URL.canParse(address) ? new URL(address).host : '';

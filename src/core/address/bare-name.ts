@@ -1,6 +1,6 @@
 /**
  * Host, folder and stem of an address, without what builds and image services put into it: no query, no extension, no
- * content hash, no width or density in the file's name. Nothing where it is no address.
+ * content hash, no width or density in the file's name. Nothing where it is not an address.
  */
 export function bareName(url: string): string {
   if (!URL.canParse(url)) return '';

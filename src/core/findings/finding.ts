@@ -7,11 +7,11 @@ export type FindingData = object;
 
 /** How numbers are written in the words of a finding. */
 export interface FindingFormat {
-  bytes(bytes: number): string;
+  readonly bytes: (bytes: number) => string;
   /** Milliseconds. */
-  time(milliseconds: number): string;
+  readonly time: (milliseconds: number) => string;
   /** `1 request`, `2 requests`. */
-  count(number: number, one: string, many?: string): string;
+  readonly count: (number: number, one: string, many?: string) => string;
 }
 
 /** All that is known of one kind of finding; a new kind is a file with one of these, and a line in a list. */

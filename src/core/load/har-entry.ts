@@ -79,18 +79,18 @@ function phasesOf(entry: LooseObject, note: Note): Phases {
   };
   const sum = phaseNames.reduce((total, name) => total + phases[name], 0);
   if (sum === 0) {
-    if ((time ?? 0) > tolerance) note('no phases: the whole time counts as wait');
+    if ((time ?? 0) > tolerance) note('no phases: the whole time is counted as wait');
     return { ...phases, wait: time ?? 0 };
   }
   if (time === null) {
-    note('no time: the phases stand for it');
+    note('no time: the sum of the phases is used');
     return phases;
   }
   if (time > sum + tolerance) {
-    note('a time that is longer than its phases: the rest counts as blocked');
+    note('time longer than the phases: the rest is counted as blocked');
     return { ...phases, blocked: phases.blocked + time - sum };
   }
-  if (time < sum - tolerance) note('a time that is shorter than its phases: the phases are kept');
+  if (time < sum - tolerance) note('time shorter than the phases: the phases are kept');
   return phases;
 }
 

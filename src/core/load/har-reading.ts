@@ -48,12 +48,12 @@ export function readHar(
   isThirdParty: (address: string, page: string) => boolean,
 ): HarReading {
   const { log } = looseObject(document);
-  if (typeof log !== 'object' || log === null) throw new TypeError('there is no "log" in it');
+  if (typeof log !== 'object' || log === null) throw new TypeError('it has no "log"');
   const { entries, pages, browser } = looseObject(log);
-  if (!Array.isArray(entries)) throw new TypeError('there is no list of "entries" in its "log"');
+  if (!Array.isArray(entries)) throw new TypeError('its "log" has no list of "entries"');
   const defects = new Map<string, number>();
   const note: Note = (words) => defects.set(words, (defects.get(words) ?? 0) + 1);
-  if (entries.length > maxEntries) note(`more than ${maxEntries} entries: the rest is left out`);
+  if (entries.length > maxEntries) note(`more than ${maxEntries} entries: the rest is ignored`);
   const told = new Map(
     listOf(pages)
       .map(looseObject)
@@ -62,7 +62,7 @@ export function readHar(
   const byPage = new Map<string, LooseObject[]>();
   for (const entry of entries.slice(0, maxEntries).map(looseObject)) {
     if (textOf(looseObject(entry['request'])['url']) === '') {
-      note('no address: left out');
+      note('no address: ignored');
       continue;
     }
     const id = pageOf(entry, told, note);
@@ -82,7 +82,7 @@ export function readHar(
 function pageOf(entry: LooseObject, told: ReadonlyMap<string, LooseObject>, note: Note): string {
   const id = textOf(entry['pageref']);
   if (told.has(id)) return id;
-  if (told.size > 0) note('of no page of the file: counted to the first');
+  if (told.size > 0) note('belongs to no page of the file: assigned to the first');
   return told.keys().next().value ?? '';
 }
 
@@ -99,7 +99,7 @@ function readPage(
   const zero = beginningOf(told, earliest, note);
   const startOf = (entry: LooseObject, index: number): number => {
     const begin = begins[index] ?? null;
-    if (begin === null) note('no moment of its start: set to that of the page');
+    if (begin === null) note('no start time: set to that of the page');
     return amountOf(entry['_start']) ?? (begin === null ? 0 : begin - zero);
   };
   const first = entries[Math.max(0, begins.indexOf(earliest))];
@@ -117,7 +117,7 @@ function beginningOf(told: LooseObject, earliest: number, note: Note): number {
   const declared = momentOf(told['startedDateTime']);
   if (declared === null || declared > earliest) return earliest;
   if (earliest - declared <= longestLead) return declared;
-  note('a page that begins long before its requests: set to the first of them');
+  note('page starts long before its requests: set to the first of them');
   return earliest;
 }
 
@@ -163,7 +163,7 @@ function firstByteOf(document: PageRequest | undefined): number | null {
 function pageAddress(told: LooseObject, first: LooseObject | undefined): string {
   const title = textOf(told['title']);
   if (URL.canParse(title)) return title;
-  return textOf(looseObject(first?.['request'])['url']) || title || 'a page without a name';
+  return textOf(looseObject(first?.['request'])['url']) || title || 'a page without a title';
 }
 
 function conditionsOf(told: LooseObject, browser: string): Conditions | null {

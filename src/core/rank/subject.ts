@@ -1,3 +1,4 @@
+import { pathOf } from '../address/address.js';
 import { NotFoundError, UsageError } from '../base/errors.js';
 import type { RankedImage } from './ranked-image.js';
 import type { SurveyedPage } from '../survey/survey.js';
@@ -32,8 +33,8 @@ export function findSubject(
   if (page) return { kind: 'page', page };
   const byHash = imagesByHash(text, images);
   if (byHash.length > 1)
-    throw new UsageError(`${text} begins the content hashes of ${byHash.length} files`, {
-      hint: 'give more digits of the one that is meant',
+    throw new UsageError(`${text} matches the content hashes of ${byHash.length} files`, {
+      hint: 'give more digits',
     });
   const found = [
     byHash,
@@ -58,10 +59,4 @@ function hintFor(text: string, images: readonly RankedImage[]): string {
   const part = text.split('/').at(-1)!.toLowerCase();
   const like = images.find(({ url }) => part !== '' && url.toLowerCase().includes(part));
   return like ? `did you mean ${like.url}?` : 'zealous-lynx rank --by image lists the images';
-}
-
-function pathOf(url: string): string {
-  if (!URL.canParse(url)) return url;
-  const { pathname, search } = new URL(url);
-  return pathname + search;
 }

@@ -1,3 +1,4 @@
+import { pathOf } from '../address/address.js';
 import { bareName } from '../address/bare-name.js';
 import { groupRows } from './groupings.js';
 import { matchInTurn } from '../base/matching.js';
@@ -78,7 +79,8 @@ export function compareSurveys(before: Surveyed, after: Surveyed): SurveyCompari
   ]);
   const pages = matchInTurn(pagesOf(before), pagesOf(after), [
     same('address' as const, ({ url }) => url),
-    same('path' as const, ({ url }) => pathOf(url)),
+    // What has no path is known by its address alone.
+    same('path' as const, ({ url }) => (URL.canParse(url) ? pathOf(url) : '')),
   ]);
   return {
     before: sideOf(before),
@@ -134,10 +136,4 @@ function changesOf<Item extends { readonly bytes: number; readonly perVisit: Por
 /** All image bytes, those that cannot be judged among them. */
 function whole(item: { readonly perVisit: Portion } | null): number {
   return item ? item.perVisit.sentBytes + item.perVisit.unknownBytes : 0;
-}
-
-function pathOf(url: string): string {
-  if (!URL.canParse(url)) return '';
-  const { pathname, search } = new URL(url);
-  return pathname + search;
 }

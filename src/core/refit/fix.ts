@@ -53,21 +53,23 @@ function stepsOf(image: RankedImage, { widths }: WidthPlan, sizes: string | null
   if (!waste || waste.wasteBytes < leastBytes) return [];
   const who = thirdParty ? 'ask the third party: ' : '';
   const steps: string[] = [];
-  if (waste.causes.neverShown > 0) steps.push(`${who}do not send it: no view of any page shows it`);
+  if (waste.causes.neverShown > 0) steps.push(`${who}do not send it: no page shows it in any view`);
   if (waste.causes.duplicate > 0)
     steps.push(`${who}link to one of its ${image.urls.length} addresses everywhere`);
   if (isVector(file) && waste.causes.metadata > 0)
-    steps.push(`${who}send it without what nobody sees of it`);
+    steps.push(`${who}remove what nobody sees of it`);
   if (isVector(file) && waste.causes.wire > 0)
     steps.push(`${who}send it compressed (content-encoding)`);
   if (encoded && need && waste.neededBytes < file.bytes && waste.causes.neverShown === 0) {
     const from = file.intrinsic ? formatSize(file.intrinsic) : '';
     const best = encoded.attempts.find(({ bytes }) => bytes === encoded.steps.best);
     const quality = best?.quality ? `, quality ${best.quality}` : '';
-    const smaller = formatSize(need) === from ? from : `${formatSize(need)} in place of ${from}`;
+    const smaller = formatSize(need) === from ? from : `${formatSize(need)} instead of ${from}`;
     steps.push(`${who}send it as ${encoded.format}${quality}, ${smaller}`);
   }
   if (widths.length > 1 && sizes)
-    steps.push(`${who}offer it ${widths.join(', ')} pixels wide (srcset) and say sizes="${sizes}"`);
+    steps.push(
+      `${who}offer it in widths of ${widths.join(', ')} px (srcset) with sizes="${sizes}"`,
+    );
   return steps;
 }

@@ -66,7 +66,7 @@ export interface MadeJob extends Omit<RefitJob, 'variants'> {
 }
 
 /** What a refit's folder keeps for itself. */
-export const papers = {
+export const refitPapers = {
   manifest: 'manifest.json',
   worklistCsv: 'worklist.csv',
   worklistMarkdown: 'worklist.md',

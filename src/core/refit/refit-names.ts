@@ -1,6 +1,6 @@
 import { splitExtension } from '../address/address.js';
 import type { EncodedFormat } from '../policy/policy.js';
-import { ownFolders, papers } from './refit-job.js';
+import { ownFolders, refitPapers } from './refit-job.js';
 import type { PictureSize } from './refit-job.js';
 
 /** How the files of a refit are to be called. */
@@ -45,7 +45,7 @@ export class RefitNames {
    */
   constructor(naming: Naming, originals: Iterable<readonly [path: string, contentHash: string]>) {
     this.#naming = naming;
-    this.#taken = new Set(Object.values(papers));
+    this.#taken = new Set(Object.values(refitPapers));
     for (const [path, contentHash] of originals)
       this.#originals.set(path.toLowerCase(), contentHash);
   }

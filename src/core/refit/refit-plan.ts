@@ -1,115 +1,115 @@
-import { hostOf, relativePathOf } from '../address/address.js';
-import type { Credit } from './credit.js';
-import type { ElementImages } from './element-images.js';
-import { isVector } from '../survey/image-file.js';
-import type { ImageFile } from '../survey/image-file.js';
 import { pixelsAt } from '../policy/need.js';
 import type { EncodedFormat } from '../policy/policy.js';
-import type { RankedImage } from '../rank/ranked-image.js';
-import { RefitNames, stemFor } from './refit-names.js';
-import type { Collision, Naming } from './refit-names.js';
+import { isVector } from '../survey/image-file.js';
+import type { ImageFile } from '../survey/image-file.js';
+import type { Encoded, EncodeAttempt } from '../survey/encoded.js';
+import type { Credit } from './credit.js';
 import { fallbackFor } from './refit-job.js';
 import type { KeptFile, RefitFile, RefitJob, VariantJob } from './refit-job.js';
+import { RefitNames, stemFor } from './refit-names.js';
+import type { Collision, Naming } from './refit-names.js';
 import { narrower } from './refit-widths.js';
-import type { Encoded, EncodeAttempt } from '../survey/encoded.js';
 
-/** An image of a survey that is refitted. */
-export interface SurveyOrder extends RefitJob {
-  readonly image: RankedImage;
+/** An image that may be refitted, wherever it comes from. */
+export interface RefitSource {
+  readonly image: ImageFile;
+  /** `null` where it cannot be encoded. */
+  readonly encoded: Encoded | null | undefined;
+  /** The addresses, or paths, that a refitted file takes the place of. */
+  readonly originals: readonly string[];
+  /** Why it stays as it is, where that is known already. */
+  readonly reason: string | null;
+  /** What it is called where it stays as it is. */
+  readonly keptAs: readonly string[];
+  /** Path of its first original. */
+  readonly path: string;
+  /** Where the files of its host lie below the refit's folder: empty, or a name with `/` behind it. */
+  readonly folder: string;
+  /** What stands before paths below that folder, in addresses on the site. */
+  readonly root: string;
+  /** Widths to offer it in, beside the need; none where it is offered in one. */
+  readonly widths: readonly number[];
+  /** The widest of them that may be wider than the need; 0 for none. */
+  readonly widest: number;
 }
 
-export interface RefitPlan {
-  readonly orders: readonly SurveyOrder[];
+export interface RefitPlan<Source extends RefitSource> {
+  readonly jobs: readonly (RefitJob & { readonly source: Source })[];
   readonly kept: readonly KeptFile[];
   readonly collisions: readonly Collision[];
 }
 
-/** What a plan depends on besides the images. */
-export interface PlanGround {
-  /** The widths that the slot families of a file are to be offered in, by its place in the list of files. */
-  readonly widthsOf: (place: number) => readonly number[];
-  readonly elements: ElementImages;
+/** How files are named, and what is written into them. */
+export interface RefitWriting {
   readonly naming: Naming;
   /** What somebody has filled in, by content hash. */
   readonly credits: ReadonlyMap<string, Credit>;
-  /** Why a file stays as it is, where that is known already, by content hash. */
-  readonly reasons: ReadonlyMap<string, string>;
 }
 
-/** Which files are to be made, under which names, and which images stay as they are. */
-export function planRefit(images: readonly RankedImage[], ground: PlanGround): RefitPlan {
-  const orders: SurveyOrder[] = [];
+/** Why an image stays as it is when what was made of it is no gain. */
+export const noGain = 'no smaller file is good enough';
+
+/**
+ * Which files are made, under which names, and which images stay as they are.
+ *
+ * @param originals paths of all files that are there, with their content hashes
+ */
+export function planRefit<Source extends RefitSource>(
+  sources: readonly Source[],
+  originals: readonly (readonly [path: string, contentHash: string])[],
+  writing: RefitWriting,
+): RefitPlan<Source> {
+  const names = new RefitNames(writing.naming, originals);
+  const jobs: (RefitJob & { readonly source: Source })[] = [];
   const kept: KeptFile[] = [];
-  const own = images.filter(({ thirdParty }) => !thirdParty);
-  const hosts = own.flatMap(({ urls }) => urls.filter(isFetched).map(hostOf));
-  const severalHosts = new Set(hosts).size > 1;
-  const originals = own.flatMap(({ urls, file }) =>
-    urls
-      .filter(isFetched)
-      .map((url) => [folderOf(url, severalHosts) + relativePathOf(url), file.contentHash] as const),
-  );
-  const names = new RefitNames(ground.naming, originals);
-  for (const image of images) {
-    const { encoded } = image;
-    const reason = ground.reasons.get(image.file.contentHash) ?? reasonToKeep(image);
-    if (reason !== undefined || !encoded?.resultHash)
-      kept.push({ url: image.url, reason: reason ?? 'nothing smaller is good enough' });
-    else orders.push(orderFor(image, encoded, severalHosts, names, ground));
+  for (const source of sources) {
+    const { encoded, image } = source;
+    const reason = source.reason ?? (encoded && !isSmaller(image, encoded) ? noGain : null);
+    if (reason !== null || !encoded?.resultHash)
+      kept.push(...source.keptAs.map((url) => ({ url, reason: reason ?? noGain })));
+    else jobs.push({ ...jobFor(source, encoded, names, writing), source });
   }
-  return { orders, kept, collisions: names.collisions };
+  return { jobs, kept, collisions: names.collisions };
 }
 
-function orderFor(
-  image: RankedImage,
+function jobFor(
+  { image, originals, path, folder, root, widths, widest }: RefitSource,
   encoded: Encoded,
-  severalHosts: boolean,
   names: RefitNames,
-  { widthsOf, elements, naming, credits }: PlanGround,
-): SurveyOrder {
-  const { contentHash, mediaType, intrinsic, frames } = image.file;
+  { naming, credits }: RefitWriting,
+): RefitJob {
+  const { contentHash, mediaType, intrinsic, frames } = image;
   const { need, nature, format } = encoded;
-  const url = image.urls.find(isFetched)!;
-  const folder = folderOf(url, severalHosts);
-  const stem = stemFor(relativePathOf(url), folder, contentHash, naming);
+  const stem = stemFor(path, folder, contentHash, naming);
   const size = need ?? { width: null, height: null };
-  const path = names.take({ stem, ...size, format, contentHash, main: true });
-  const originals = image.urls.filter(isFetched);
-  const file = fileFor(image.file, encoded, originals, path);
+  const mainPath = names.take({ stem, ...size, format, contentHash, main: true });
   const variants: VariantJob[] = [];
   if (format !== 'svg' && nature !== 'vector' && need && intrinsic) {
     const fallback = fallbackFor(nature, format, mediaType);
     const add = (one: EncodedFormat, width: number) => {
-      const isMain = width === need.width;
-      const wanted = isMain ? need : pixelsAt(intrinsic, width / intrinsic.width);
+      const main = width === need.width;
+      const wanted = main ? need : pixelsAt(intrinsic, width / intrinsic.width);
       variants.push({
         ...{ contentHash, format: one, size: wanted, use: one === format ? 'width' : 'fallback' },
-        path: names.take({ stem, ...wanted, format: one, contentHash, main: isMain }),
+        path: names.take({ stem, ...wanted, format: one, contentHash, main }),
       });
     };
     if (fallback) add(fallback, need.width);
-    // Of an animation every frame would have to be made again: it has one width.
-    if (frames === 1 && hasSourceSet(image)) {
-      const wanted = [...widthsOf(image.fileIndex), ...elements.moreWidths(image)];
-      const most = Math.max(need.width, ...elements.moreWidths(image));
-      for (const width of narrower(wanted, most, need.width))
+    // Of an animation every frame would have to be encoded again: it has one width.
+    if (frames === 1 && widths.length > 0)
+      for (const width of narrower(widths, Math.max(need.width, widest), need.width))
         for (const one of fallback ? [format, fallback] : [format]) add(one, width);
-    }
   }
-  const root = severalHosts ? `${new URL(url).origin}/` : '/';
   return {
-    ...{ image, file, nature, frames, folder, root, variants },
+    ...{ file: fileFor(image, encoded, originals, mainPath), nature, frames, folder, root },
+    variants,
     quality: chosenQuality(encoded),
     credit: credits.get(contentHash) ?? null,
   };
 }
 
-/** Where the files of a host lie below the refit's folder. */
-function folderOf(url: string, severalHosts: boolean): string {
-  return severalHosts ? `${hostOf(url).replace(/[^\w.-]/g, '_')}/` : '';
-}
-
 /** The file that takes the place of an image. */
-export function fileFor(
+function fileFor(
   image: ImageFile,
   encoded: Encoded,
   originals: readonly string[],
@@ -130,15 +130,15 @@ export function fileFor(
 }
 
 /** Whether what was made of a file is smaller than it. */
-export function isSmaller(file: ImageFile, { steps }: Encoded): boolean {
+function isSmaller(file: ImageFile, { steps }: Encoded): boolean {
   return isVector(file) ? steps.metadata > 0 : steps.best < file.bytes;
 }
 
 /**
- * The quality that the needed file has: of the attempts in its format, that of the smallest which is like enough. What goes
- * along with a picture makes its file larger than the trial was.
+ * The quality that the needed file has: of the attempts in its format, that of the smallest which is like enough. What
+ * is written along with a picture makes its file larger than the attempt was.
  */
-export function chosenQuality({ format, steps, attempts }: Encoded): number | null {
+function chosenQuality({ format, steps, attempts }: Encoded): number | null {
   const own = attempts.filter((one) => one.format === format && one.bytes <= steps.best);
   return (
     own.reduce<EncodeAttempt | null>(
@@ -146,27 +146,4 @@ export function chosenQuality({ format, steps, attempts }: Encoded): number | nu
       null,
     )?.quality ?? null
   );
-}
-
-/** Whether an address is one of a file of its own, not of bytes in a document (`data:`, `blob:`). */
-export function isFetched(url: string): boolean {
-  return /^https?:/.test(url);
-}
-
-function reasonToKeep(image: RankedImage): string | undefined {
-  const { file, encoded } = image;
-  if (!image.urls.some(isFetched)) return 'its bytes stand in the document that shows it';
-  if (image.thirdParty) return 'it belongs to a third party';
-  if (!image.isPlaced) return 'no element shows it';
-  if (!image.isJudged) return image.problem ?? 'it cannot be read';
-  if (!encoded) return 'no page shows it';
-  if (encoded.problem !== null) return encoded.problem;
-  const exempt = image.rules.find((rule) => rule.exempt);
-  if (exempt) return `the policy lets it be: ${exempt.reason}`;
-  return isSmaller(file, encoded) ? undefined : 'nothing smaller is good enough';
-}
-
-/** Whether it stands in markup that can offer several widths. */
-function hasSourceSet(image: RankedImage): boolean {
-  return image.placed.some(({ kind, shown }) => kind === 'img' && shown);
 }

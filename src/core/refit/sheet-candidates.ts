@@ -1,5 +1,5 @@
 import { addressMatcher, textMatcher } from '../address/address-matcher.js';
-import { isFetched } from './refit-plan.js';
+import { isFetched } from '../address/address.js';
 import type { RankedImage } from '../rank/ranked-image.js';
 import { renderedSize } from '../slots/rendered-size.js';
 import type { SurveyedPage } from '../survey/survey.js';

@@ -58,10 +58,10 @@ export interface SnippetGround {
  */
 export function snippetsOf(
   image: RankedImage,
-  order: MadeJob,
+  job: MadeJob,
   { groups, elements }: SnippetGround,
 ): Snippet[] {
-  if (order.file.to.format === 'svg') return [];
+  if (job.file.to.format === 'svg') return [];
   const shown = image.placed.filter(
     (placed) => placed.shown && !elements.isSuperseded(image, placed),
   );
@@ -73,7 +73,7 @@ export function snippetsOf(
     const curve = widestCurve(placed);
     return {
       ...{ url: image.url, places: placesOf(placed), language: 'html', replaces: 'element' },
-      text: pictureText(order, {
+      text: pictureText(job, {
         original: image.url,
         sizes: curve && sizesText(curve),
         box: boxOf(image, placed),
@@ -84,12 +84,12 @@ export function snippetsOf(
   });
   const styled = shown.filter(({ kind }) => kind === 'background');
   const [common, modern] = [false, true].map((best) =>
-    offersOf(order).findLast(({ format }) => (format === order.file.to.format) === best),
+    offersOf(job).findLast(({ format }) => (format === job.file.to.format) === best),
   );
   if (styled.length === 0 || !common || !modern) return inMarkup;
   const inStyle: Snippet = {
     ...{ url: image.url, places: placesOf(styled), language: 'css', replaces: 'url' },
-    text: styleText(order, modern, common),
+    text: styleText(job, modern, common),
   };
   return [...inMarkup, inStyle];
 }
@@ -120,29 +120,29 @@ const loadAttributes: Readonly<Record<PictureText['load'], string>> = {
 
 /** The element that shows a refitted picture. */
 export function pictureText(
-  order: MadeJob,
+  job: MadeJob,
   { original, sizes, box, alt, load }: PictureText,
 ): string {
-  const offers = offersOf(order);
-  const best = offers.filter(({ format }) => format === order.file.to.format);
+  const offers = offersOf(job);
+  const best = offers.filter(({ format }) => format === job.file.to.format);
   const isModern = !isReadEverywhere(best[0]!.format);
   const inImg = isModern ? offers.filter((offer) => !best.includes(offer)) : best;
   const among = ` sizes="${attribute(sizes ?? '100vw')}"`;
   const candidates = (some: readonly Offer[]) =>
     some.length > 1
-      ? ` srcset="${some.map((one) => `${addressOf(order, one)} ${one.width}w`).join(', ')}"${among}`
+      ? ` srcset="${some.map((one) => `${addressOf(job, one)} ${one.width}w`).join(', ')}"${among}`
       : '';
   // Where nothing smaller could be made for old browsers, they go on with the original.
-  const address = inImg.length > 0 ? addressOf(order, inImg.at(-1)!) : original;
-  const source = candidates(best) || ` srcset="${addressOf(order, best[0]!)}"`;
+  const address = inImg.length > 0 ? addressOf(job, inImg.at(-1)!) : original;
+  const source = candidates(best) || ` srcset="${addressOf(job, best[0]!)}"`;
   const asks = [
-    ...(alt === null ? ['say in alt what the picture shows'] : []),
-    ...(sizes === null && offers.length > 1 ? ['say in sizes how wide its slot is'] : []),
+    ...(alt === null ? ['describe the picture'] : []),
+    ...(sizes === null && offers.length > 1 ? ['width of its slot'] : []),
   ];
   return [
     ...asks.map((words) => `<!-- ${words} -->`),
     '<picture>',
-    ...(isModern ? [`  <source type="${order.file.mediaType}"${source}>`] : []),
+    ...(isModern ? [`  <source type="${job.file.mediaType}"${source}>`] : []),
     `  <img src="${attribute(address)}"${candidates(inImg)}${box} alt="${attribute(alt ?? '')}"${loadAttributes[load]}>`,
     '</picture>',
   ].join('\n');
@@ -204,8 +204,8 @@ function loadOf(placed: readonly PlacedImage[]): PictureText['load'] {
   return placed.some(({ aboveFold }) => aboveFold) ? 'at once' : 'when near';
 }
 
-function styleText(order: MadeJob, modern: Offer, common: Offer): string {
-  const image = (offer: Offer) => `url("${addressOf(order, offer)}") type("image/${offer.format}")`;
+function styleText(job: MadeJob, modern: Offer, common: Offer): string {
+  const image = (offer: Offer) => `url("${addressOf(job, offer)}") type("image/${offer.format}")`;
   return `image-set(${image(modern)}, ${image(common)})`;
 }
 

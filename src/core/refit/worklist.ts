@@ -30,20 +30,20 @@ const leastBytes = 1;
 /** What is to be done about the images of a survey: what spares the most bytes first, then what costs none. */
 export function worklistOf(
   images: readonly RankedImage[],
-  orders: readonly MadeJob[],
+  jobs: readonly MadeJob[],
   policy: Pick<Policy, 'ceilings'>,
   wordsOf: (finding: Finding) => string,
 ): WorkItem[] {
-  const orderOf = new Map(orders.map((order) => [order.file.contentHash, order]));
+  const jobOf = new Map(jobs.map((job) => [job.file.contentHash, job]));
   const items = images.flatMap((image) =>
-    itemsOf(image, orderOf.get(image.file.contentHash), policy, wordsOf),
+    itemsOf(image, jobOf.get(image.file.contentHash), policy, wordsOf),
   );
   return items.sort((a, b) => b.savedPerVisit - a.savedPerVisit);
 }
 
 function itemsOf(
   image: RankedImage,
-  order: MadeJob | undefined,
+  job: MadeJob | undefined,
   { ceilings }: Pick<Policy, 'ceilings'>,
   wordsOf: (finding: Finding) => string,
 ): WorkItem[] {
@@ -59,7 +59,7 @@ function itemsOf(
   if (image.thirdParty) {
     if (perVisit.wasteBytes < leastBytes) return [];
     const to = image.need ? `${formatSize(image.need)}, ${image.encoded?.format}` : '';
-    const what = 'ask for the image in the size that it is shown in';
+    const what = 'ask for the image in the size in which it is shown';
     return [{ ...about, who: 'third party', what, to, savedPerVisit: perVisit.wasteBytes }];
   }
   const items: WorkItem[] = [];
@@ -72,24 +72,24 @@ function itemsOf(
   add('markup', 'link to one of its addresses everywhere', image.url, causes.duplicate);
   if (isVector(file))
     add('server', 'send it compressed', 'content-encoding: gzip or better', sum('wire'));
-  if (order) {
-    const { to, path } = order.file;
+  if (job) {
+    const { to, path } = job.file;
     const whole = sum('metadata', 'pixels', 'quality', 'format');
-    const inMarkup = Math.min(whole, offeredPerVisit(image, order));
-    const told = [path, pixelsOf(to), order.file.mediaType, kilobytes(to.bytes)].filter(Boolean);
-    add('content', 'put the refitted file in its place', told.join(', '), whole - inMarkup);
-    const widths = widthsOf(order);
+    const inMarkup = Math.min(whole, offeredPerVisit(image, job));
+    const told = [path, pixelsOf(to), job.file.mediaType, kilobytes(to.bytes)].filter(Boolean);
+    add('content', 'replace it with the refitted file', told.join(', '), whole - inMarkup);
+    const widths = widthsOf(job);
     add(
       'markup',
-      `offer it in ${widths.length} widths (snippets.md)`,
+      `offer it in ${widths.length} widths (markup in snippets.md)`,
       `${widths.join(', ')} pixels wide`,
       inMarkup,
     );
   }
-  if (order && order.frames > 1 && order.file.to.bytes > ceilings.content)
+  if (job && job.frames > 1 && job.file.to.bytes > ceilings.content)
     items.push({
-      ...{ ...about, who: 'content', savedPerVisit: 0, to: 'a muted film that plays in a loop' },
-      what: `make it a video: its ${order.frames} frames take ${kilobytes(order.file.to.bytes)} even at their need`,
+      ...{ ...about, who: 'content', savedPerVisit: 0, to: 'a muted video that loops' },
+      what: `make it a video: its ${job.frames} frames take ${kilobytes(job.file.to.bytes)} even at their need`,
     });
   const found = image.findings.flatMap((finding): WorkItem[] => {
     const kind = findingKind(finding.id);

@@ -3,6 +3,8 @@ export interface Candidate {
   readonly url: string;
   /** Pixels across that it says it has; `null` where it has a density or nothing. */
   readonly width: number | null;
+  /** Pixels of the file to a CSS pixel; 1 where it names none, `null` where it has a width. */
+  readonly density: number | null;
 }
 
 /** Longer texts are not read to their end. */
@@ -21,8 +23,14 @@ export function parseSrcset(text: string): Candidate[] {
     const bare = withoutCommasBehind(address);
     // A comma right behind the address ends the candidate: what follows is the next one.
     if (bare !== address) pattern.lastIndex = match.index + whole.indexOf(address) + address.length;
-    const width = bare === address ? /^\s*(\d{1,9})w\s*$/.exec(descriptor)?.[1] : undefined;
-    candidates.push({ url: bare, width: width === undefined ? null : Number(width) });
+    const told = bare === address ? descriptor : '';
+    const width = /^\s*(\d{1,9})w\s*$/.exec(told)?.[1];
+    const density = /^\s*(\d+\.?\d*|\.\d+)x\s*$/.exec(told)?.[1];
+    candidates.push(
+      width === undefined
+        ? { url: bare, width: null, density: Number(density ?? 1) || 1 }
+        : { url: bare, width: Number(width), density: null },
+    );
   }
   return candidates;
 }

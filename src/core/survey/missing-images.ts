@@ -25,7 +25,7 @@ export function missingImages(responses: Iterable<ImageResponse>): MissingImage[
     .flatMap((entry) => (entry === 'came' ? [] : entry))
     .map(({ first: { url, problem, status, page }, pages }) => ({
       url,
-      problem: problem ?? 'did not come',
+      problem: problem ?? 'did not arrive',
       status,
       pages: pages.size,
       page,

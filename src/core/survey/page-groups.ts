@@ -1,4 +1,5 @@
 import { addressPattern } from '../address/address-pattern.js';
+import { freeName } from '../base/free-name.js';
 import { addressMatcher } from '../address/address-matcher.js';
 
 /** A group that a person named: its name, and what addresses are meant. */
@@ -59,7 +60,13 @@ export function groupPages(
   }
   const taken = new Set(named.map(({ name }) => name));
   for (const group of clusters(rest)) {
-    const name = freeName(commonPattern(group.pages.map(({ url }) => url)), taken);
+    const pattern = commonPattern(group.pages.map(({ url }) => url));
+    const name = freeName(
+      pattern,
+      (one) => taken.has(one),
+      (one, number) => `${one} (${number})`,
+    );
+    taken.add(name);
     for (const { url } of group.pages) names.set(url, name);
   }
   return names;
@@ -153,11 +160,4 @@ export function commonPattern(urls: readonly string[]): string {
   while (common(shared) !== '*' && split.every((segments) => segments.length > shared + 1))
     shared++;
   return `/${split[0]!.slice(0, shared).join('/')}${shared > 0 ? '/' : ''}*`;
-}
-
-function freeName(name: string, taken: Set<string>): string {
-  let free = name;
-  for (let number = 2; taken.has(free); number++) free = `${name} (${number})`;
-  taken.add(free);
-  return free;
 }

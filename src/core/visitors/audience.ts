@@ -1,3 +1,4 @@
+import { freeName } from '../base/free-name.js';
 import type { Size } from '../base/size.js';
 import type { View } from './view.js';
 
@@ -34,10 +35,15 @@ export function viewsOfAudience(devices: readonly Device[], max: number): View[]
   const clusters = joined(startingClusters(devices), max);
   const total = clusters.reduce((sum, { visits }) => sum + visits, 0);
   const names = new Set<string>();
+  const nameAnew = (name: string) => {
+    const free = freeName(name, (one) => names.has(one));
+    names.add(free);
+    return free;
+  };
   return clusters
     .sort((a, b) => b.visits - a.visits)
     .map(({ device: { width, height, density, touch }, visits }) => ({
-      name: freeName(nameOf(width, touch), names),
+      name: nameAnew(nameOf(width, touch)),
       width,
       height,
       density,
@@ -114,11 +120,4 @@ function leastBy<Item>(items: readonly Item[], valueOf: (item: Item) => number):
 function nameOf(width: number, touch: boolean): string {
   if (touch) return width < 600 ? `phone-${width}` : `tablet-${width}`;
   return width < 1600 ? `laptop-${width}` : `desktop-${width}`;
-}
-
-function freeName(name: string, names: Set<string>): string {
-  let free = name;
-  for (let number = 2; names.has(free); number++) free = `${name}-${number}`;
-  names.add(free);
-  return free;
 }

@@ -30,17 +30,17 @@ export interface Difference {
 
 /** The conditions as people read them, by name. */
 export function describeConditions(conditions: Conditions | null): Record<string, string> {
-  if (!conditions) return { conditions: 'not told' };
+  if (!conditions) return { conditions: 'unknown' };
   const { view, network, cpuFactor, browser, cache, tool, connecting } = conditions;
   const touch = view.touch ? ', touch' : '';
   return {
     network: describeNetwork(network),
-    connecting: connecting === 'shaped' ? 'a round trip each' : 'as on the real line',
-    CPU: cpuFactor === 1 ? 'as it is' : `${cpuFactor} times slower`,
+    connecting: connecting === 'shaped' ? 'one round trip each' : 'as on the real network',
+    CPU: cpuFactor === 1 ? 'not slowed down' : `slowed down ${cpuFactor} times`,
     view: `${view.name} (${formatSize(view)}, density ${view.density}${touch})`,
     browser,
     cache,
-    'measured by': tool ?? 'a version that did not say',
+    'measured by': tool ?? 'an unknown version',
   };
 }
 

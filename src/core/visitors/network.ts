@@ -25,7 +25,7 @@ export const builtInNetworks: readonly Network[] = [
 
 /** A line in words: `mobile (120 ms, 3000 kbit/s down, 1000 up)`. */
 export function describeNetwork({ name, latency, down, up }: Network): string {
-  if (latency === 0 && down === 0 && up === 0) return `${name} (the line as it is)`;
+  if (latency === 0 && down === 0 && up === 0) return `${name} (not shaped)`;
   const rate = (kilobits: number) => (kilobits === 0 ? 'unlimited' : `${kilobits} kbit/s`);
   return `${name} (${latency} ms, ${rate(down)} down, ${rate(up)} up)`;
 }

@@ -1,10 +1,10 @@
 import type { MadeJob } from '../../core/refit/refit-job.js';
 
 /** Which paths of a refit take the place of which addresses, as the document `zealous-lynx.rewrites/1`. */
-export function rewritesDocument(orders: readonly MadeJob[]) {
+export function rewritesDocument(jobs: readonly MadeJob[]) {
   return {
     format: 'zealous-lynx.rewrites/1',
-    rewrites: orders.flatMap(({ file, variants }) => {
+    rewrites: jobs.flatMap(({ file, variants }) => {
       const { path, mediaType, to } = file;
       const { width, height, bytes } = to;
       const files = [

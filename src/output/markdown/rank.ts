@@ -25,7 +25,7 @@ export function rankMarkdown(view: RankView): string {
   const titles = [
     by === 'family' ? 'slot' : by,
     ...(by === 'family' ? ['where'] : []),
-    ...['files', 'pages', 'sent', 'needed', 'waste', 'of all', ''],
+    ...['files', 'pages', 'sent', 'needed', 'waste', 'share', ''],
   ];
   const line = (texts: readonly string[]) => `| ${texts.map(escaped).join(' | ')} |`;
   const split = causes
@@ -37,6 +37,6 @@ export function rankMarkdown(view: RankView): string {
     line(titles),
     line(titles.map(() => '---')),
     ...cells.map(line),
-    ...(view.leftOut > 0 ? ['', `${count(view.leftOut, 'more row')} left out.`] : []),
+    ...(view.leftOut > 0 ? ['', `${count(view.leftOut, 'more row')} not shown.`] : []),
   ].join('\n');
 }

@@ -11,8 +11,8 @@ const named = 5;
 export function snippetsMarkdown(snippets: readonly Snippet[]): string {
   return [
     '# Markup to paste',
-    'Paths are below the root of the site: put the folder of the refit there, or change them.',
-    'These rules belong ahead of all others in the style sheet. They yield to whatever it says itself, and keep the layout as it is now that a picture stands around each image. A selector that steps from parent to child (`.card > img`) has to name the picture, too.',
+    'Paths are relative to the root of the site: copy the files of the refit there, or change the paths.',
+    'Put these rules before all others in the style sheet. Any other rule overrides them; they keep the layout as it is although each image is now inside a picture element. A selector that steps from parent to child (`.card > img`) has to name the picture as well.',
     block('css', snippetRules),
     ...snippets.map((snippet) =>
       [`## ${asLink(snippet.url)}`, whereOf(snippet), block(snippet.language, snippet.text)].join(
@@ -28,7 +28,7 @@ export function picturesMarkdown(
 ): string {
   return [
     '# Markup to paste',
-    'Paths are below the folder of the refit. How wide the slot of a picture is, and what it shows, nobody knows yet: say it in `sizes` and `alt`, and take `loading="lazy"` away in the first screen.',
+    'Paths are relative to the folder of the refit. Fill in the width of the slot (`sizes`) and what the picture shows (`alt`), and remove `loading="lazy"` in the first screen.',
     ...pictures.map(({ path, text }) => [`## ${escaped(path)}`, block('html', text)].join('\n\n')),
   ].join('\n\n');
 }
@@ -37,8 +37,8 @@ function whereOf({ places, replaces }: Snippet): string {
   const pages = some([...new Set(places.map(({ page }: SnippetPlace) => page))], 'page');
   const selectors = some([...new Set(places.map(({ selector }) => selector))], 'selector');
   return replaces === 'element'
-    ? `On ${pages}; in place of ${selectors}.`
-    : `On ${pages}; in place of its url() in the style of ${selectors}.`;
+    ? `On ${pages}: replaces ${selectors}.`
+    : `On ${pages}: replaces its url() in the style of ${selectors}.`;
 }
 
 /** A block of code that no text of foreign origin ends. */

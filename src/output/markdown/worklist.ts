@@ -10,7 +10,7 @@ const named = 3;
 export function worklistMarkdown(items: readonly WorkItem[]): string {
   const line = (cells: readonly string[]) => `| ${cells.join(' | ')} |`;
   const total = items.reduce((sum, { savedPerVisit }) => sum + savedPerVisit, 0);
-  const titles = ['saved a visit', 'what', 'image', 'pages', 'selector', 'from', 'to'];
+  const titles = ['saved/visit', 'what', 'image', 'pages', 'selector', 'from', 'to'];
   const parts = doers.flatMap((doer) => {
     const own = items.filter(({ who }) => who === doer);
     if (own.length === 0) return [];
@@ -19,7 +19,7 @@ export function worklistMarkdown(items: readonly WorkItem[]): string {
       [
         `## ${doer[0]!.toUpperCase()}${doer.slice(1)}`,
         '',
-        `${count(own.length, 'fix', 'fixes')}, ${formatBytes(saved)} a visit.`,
+        `${count(own.length, 'fix', 'fixes')}, ${formatBytes(saved)} per visit.`,
         '',
         line(titles),
         line(titles.map(() => '---')),
@@ -36,11 +36,9 @@ export function worklistMarkdown(items: readonly WorkItem[]): string {
       ].join('\n'),
     ];
   });
-  return [
-    '# What is to be done',
-    `All of it spares an average visit ${formatBytes(total)}.`,
-    ...parts,
-  ].join('\n\n');
+  return ['# To do', `Together this saves an average visit ${formatBytes(total)}.`, ...parts].join(
+    '\n\n',
+  );
 }
 
 function pagesOf({ pages }: WorkItem): string {

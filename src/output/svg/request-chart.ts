@@ -63,7 +63,7 @@ export function requestChart({ markers, rows, length, top, notes }: RequestChart
       text(
         endAt,
         middle,
-        request.end === null ? 'not ended' : formatTime(request.end),
+        request.end === null ? 'unfinished' : formatTime(request.end),
         `text-anchor="end" fill="${grey}"`,
       ),
       ...(note === undefined ? [] : [text(endAt + 14, middle, note, '')]),
@@ -166,7 +166,7 @@ function phaseLegend(top: number): string[] {
 /** What the letters and the weight of the type mean, in two lines. */
 function chartFootnotes(top: number, leftOut: number): string[] {
   const marks = markerLines.map(([, letter, words]) => `${letter} ${words}`).join(' · ');
-  const more = leftOut > 0 ? `; ${count(leftOut, 'more request')} left out` : '';
+  const more = leftOut > 0 ? `; ${count(leftOut, 'more request')} not shown` : '';
   return [
     text(20, top, marks, `fill="${grey}"`),
     text(

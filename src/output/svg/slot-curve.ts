@@ -51,7 +51,7 @@ export function slotCurveSvg({ title, pieces, views, density, intrinsic }: SlotP
     text(
       left,
       43,
-      `width of the slot (line) and pixels needed in each view (dots), by the width of the window${has}`,
+      `width of the slot (line) and pixels needed in each view (dots) by width of the window${has}`,
       `fill="${grey}"`,
     ),
     ...ticks(most).flatMap((step) => [

@@ -1,3 +1,4 @@
+import { pathOf } from '../../core/address/address.js';
 import type { ComparedSurveys } from '../../core/rank/survey-comparison.js';
 import { signed } from '../words/change.js';
 import { plainText, shorten } from '../words/plain-text.js';
@@ -82,10 +83,4 @@ function drawChanges(title: string, changes: Changes, top: number, screen: Scree
 
 function sizeOf(item: { readonly bytes: number; readonly error?: string | null }): string {
   return item.error ? 'failed' : formatBytes(item.bytes);
-}
-
-function pathOf(url: string): string {
-  if (!URL.canParse(url)) return url;
-  const { pathname, search, protocol } = new URL(url);
-  return protocol === 'data:' ? url : pathname + search;
 }

@@ -5,7 +5,7 @@ import type { RankResult } from '../../core/rank/rank-view.js';
 import type { RankedImage, RankedPlacement } from '../../core/rank/ranked-image.js';
 import { totalBytes } from '../../core/load/request.js';
 import { formatSize } from '../../core/base/size.js';
-import { pathOf, plainText, shorten } from '../words/plain-text.js';
+import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { findingTitle, findingWords } from '../words/findings.js';
 import { originOf, pixelWords } from '../words/rank.js';
 import { count, formatBytes, formatShare } from '../words/units.js';
@@ -63,7 +63,7 @@ function placementLines(image: RankedImage, { survey }: RankResult, top: number,
   const rows = placements
     .slice(0, top)
     .map((placement) => [
-      shorten(pathOf(placement.page, origin), 28),
+      shorten(withoutOrigin(placement.page, origin), 28),
       plainText(placement.view, 12),
       shorten(placement.selector, Math.max(20, screen.width - 104)),
       formatSize(placement.slot),
@@ -162,7 +162,7 @@ function ruleLines({ rules }: RankedImage, screen: Screen): string[] {
       const allowed = [
         ...(zoom ? [`${zoom} times its need`] : []),
         ...(minimum ? [`at least ${minimum} pixels wide`] : []),
-        ...(exempt ? ['as it is'] : []),
+        ...(exempt ? ['not slowed down'] : []),
       ];
       return `  ${allowed.join(', ')}: ${plainText(reason)}`;
     }),
@@ -210,7 +210,7 @@ export function drawPage({ story, result, top }: PageView, screen: Screen): stri
     .slice(0, top)
     .map(({ image, placement, firstScreen, shown, perVisit: part }, index) => [
       String(index + 1),
-      shorten(pathOf(image.url, originOf(result.survey)), Math.max(20, screen.width - 96)),
+      shorten(withoutOrigin(image.url, originOf(result.survey)), Math.max(20, screen.width - 96)),
       placement?.kind ?? '–',
       firstScreen.length > 0 ? firstScreen.join(', ') : shown.length > 0 ? 'below' : 'never shown',
       placement?.loading ?? '–',

@@ -3,7 +3,7 @@ import type { RankRow } from '../../core/rank/rank-view.js';
 import type { RankView } from '../views/rank.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import { formatSize } from '../../core/base/size.js';
-import { pathOf, plainText, shorten } from '../words/plain-text.js';
+import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { findingTitle, findingWords } from '../words/findings.js';
 import { nameOf, originOf, pixelWords } from '../words/rank.js';
 import { count, formatBytes, formatShare } from '../words/units.js';
@@ -104,7 +104,7 @@ function fieldsOf({ by, result, total }: RankView, { width }: Screen): Field[] {
   if (by === 'family')
     return [
       named('slot', width - 98),
-      { title: 'where', cell: ({ family }) => shorten(pathOf(family!.where, origin), 18) },
+      { title: 'where', cell: ({ family }) => shorten(withoutOrigin(family!.where, origin), 18) },
       ...counted,
       { title: 'now', align: right, cell: worst(fromWords) },
       { title: 'needed', align: right, cell: worst(toWords) },

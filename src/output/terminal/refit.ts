@@ -1,4 +1,4 @@
-import { papers } from '../../core/refit/refit-job.js';
+import { refitPapers } from '../../core/refit/refit-job.js';
 import type { PictureSize } from '../../core/refit/refit-job.js';
 import { formatSize } from '../../core/base/size.js';
 import type { RefitView } from '../views/refit.js';
@@ -125,7 +125,7 @@ function workLines({ worklist }: RefitView, screen: Screen): string[] {
     bold('To do'),
     table(screen, columns, rows),
     ...(more > 0
-      ? [dim(`${count(more, 'more fix', 'more fixes')} in ${papers.worklistMarkdown}`)]
+      ? [dim(`${count(more, 'more fix', 'more fixes')} in ${refitPapers.worklistMarkdown}`)]
       : []),
   ];
 }
@@ -135,11 +135,12 @@ function handOver({ folder, papers: written, zipped, dryRun, files }: RefitView)
   if (dryRun) return [];
   const has = (name: string) => written.some(({ path }) => path === name);
   const lines = [
-    has(papers.worklistMarkdown) && `${papers.worklistMarkdown}, .csv  what to do, by person`,
-    `${papers.snippets}${has(papers.snippetsJson) ? ', .json' : ''}  markup to paste`,
-    `${papers.rewrites}  old addresses and the new files`,
-    has(papers.review) && `${papers.review}, .png  originals and refits side by side`,
-    `${papers.manifest}  what was written`,
+    has(refitPapers.worklistMarkdown) &&
+      `${refitPapers.worklistMarkdown}, .csv  what to do, by person`,
+    `${refitPapers.snippets}${has(refitPapers.snippetsJson) ? ', .json' : ''}  markup to paste`,
+    `${refitPapers.rewrites}  old addresses and the new files`,
+    has(refitPapers.review) && `${refitPapers.review}, .png  originals and refits side by side`,
+    `${refitPapers.manifest}  what was written`,
   ].flatMap((line) => (line ? [line.split('  ') as [string, string]] : []));
   const wide = Math.max(...lines.map(([name]) => name.length));
   return [
@@ -147,8 +148,8 @@ function handOver({ folder, papers: written, zipped, dryRun, files }: RefitView)
     `In ${folder}:`,
     ...lines.map(([name, words]) => `  ${name.padEnd(wide)}  ${words}`),
     ...(zipped === null ? [] : [`All of it is in ${zipped}.`]),
-    ...(has(papers.review) && files.length > 0
-      ? [`Next: check ${folder}/${papers.review} before you put anything live.`]
+    ...(has(refitPapers.review) && files.length > 0
+      ? [`Next: check ${folder}/${refitPapers.review} before you put anything live.`]
       : []),
   ];
 }

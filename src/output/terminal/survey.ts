@@ -3,7 +3,7 @@ import { groupBy } from '../../core/base/group-by.js';
 import type { MissingImage } from '../../core/survey/missing-images.js';
 import type { SkippedAddress, SurveyedPage } from '../../core/survey/survey.js';
 import type { SurveyView } from '../views/survey.js';
-import { pathOf, plainText, shorten } from '../words/plain-text.js';
+import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { count, formatBytes } from '../words/units.js';
 import { originOf } from '../words/rank.js';
 import { joined, paletteFor, table } from './style.js';
@@ -40,7 +40,7 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
     ...problems
       .slice(0, maxProblems)
       .map(({ url, error }) =>
-        yellow(`! ${shorten(pathOf(url, origin), 60)}: ${plainText(error!)}`),
+        yellow(`! ${shorten(withoutOrigin(url, origin), 60)}: ${plainText(error!)}`),
       ),
     ...(problems.length > maxProblems
       ? [
@@ -60,7 +60,7 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
 function rowOf({ url, status, bytesByType, error }: SurveyedPage, origin: string, room: number) {
   const cell = (bytes: number) => (bytes > 0 ? formatBytes(bytes) : '–');
   return [
-    `${error === null ? '' : '! '}${shorten(pathOf(url, origin), room)}`,
+    `${error === null ? '' : '! '}${shorten(withoutOrigin(url, origin), room)}`,
     status === null ? '–' : String(status),
     cell(totalBytes(bytesByType)),
     ...requestTypes.map((type) => cell(bytesByType[type])),
@@ -83,8 +83,8 @@ function groupLines(pages: readonly SurveyedPage[], screen: Screen): string[] {
 
 function missingLines(missing: readonly MissingImage[], origin: string): string[] {
   const told = missing.slice(0, maxMissing).map(({ url, problem, page, pages }) => {
-    const where = pages === 1 ? shorten(pathOf(page, origin), 40) : count(pages, 'page');
-    return `! no image at ${shorten(pathOf(url, origin), 60)} (${where}): ${plainText(problem, 120)}`;
+    const where = pages === 1 ? shorten(withoutOrigin(page, origin), 40) : count(pages, 'page');
+    return `! no image at ${shorten(withoutOrigin(url, origin), 60)} (${where}): ${plainText(problem, 120)}`;
   });
   const left = missing.length - told.length;
   return left > 0
@@ -99,13 +99,15 @@ function skippedLines(skipped: readonly SkippedAddress[]): string[] {
     .sort(([, a], [, b]) => b.length - a.length)
     .slice(0, maxReasons)
     .map(([reason, [first, ...more]]) => {
+      const kind = /^a link to a (\.\w+) file$/.exec(reason)?.[1];
+      if (kind) return `skipped ${count(more.length + 1, 'link')} to ${kind} files`;
       if (more.length > 0) return `skipped ${more.length + 1} addresses: ${plainText(reason)}`;
       return `skipped ${shorten(first!.url, 70)}: ${plainText(first!.reason)}`;
     });
 }
 
 /** The part of a reason that is another with every address. */
-const oneAddress = /^(leads to another site:|leads to|says that it is) \S+/;
+const oneAddress = /^(redirects to another site:|redirects to|its canonical address is) \S+/;
 
 /** More lines of a kind than these would push the table off the screen. */
 const maxProblems = 15;

@@ -55,16 +55,16 @@ export function drawWaterfall(
     ...(left.count > 0
       ? [
           palette.dim(
-            `${count(left.count, 'more request')} with ${formatBytes(left.bytes)}: --top ${shown.length + left.count} draws them all`,
+            `${count(left.count, 'more request')} with ${formatBytes(left.bytes)}; --top ${shown.length + left.count} shows all`,
           ),
         ]
       : []),
-    ...(others > 0 ? [palette.dim(`${count(others, 'request')} not asked for`)] : []),
+    ...(others > 0 ? [palette.dim(`${count(others, 'request')} filtered out`)] : []),
     palette.dim(
       `${phaseNames.map((name) => `${signs[name]} ${name}`).join('  ')}   F first, L largest paint, D DOMContentLoaded, E load`,
     ),
     palette.dim(
-      'H html, S style, J script, I image, F font, O other; on the right: bytes on the wire, end',
+      'H html, S style, J script, I image, F font, O other; right: bytes on the wire, end',
     ),
   ].join('\n');
 }

@@ -20,6 +20,6 @@ export function shorten(text: string, limit: number): string {
 }
 
 /** An address without the scheme and host that all others share. */
-export function pathOf(address: string, origin: string): string {
+export function withoutOrigin(address: string, origin: string): string {
   return address.startsWith(`${origin}/`) ? address.slice(origin.length) : address;
 }

@@ -4,15 +4,15 @@ import type { RankRow } from '../../core/rank/rank-view.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import type { SurveyHead } from '../../core/survey/survey.js';
 import type { Cause } from '../../core/waste/waste.js';
-import { pathOf } from './plain-text.js';
+import { withoutOrigin } from './plain-text.js';
 
 /** How each cause is called in front of people. */
 export const causeTitles: Readonly<Record<Cause, string>> = {
   neverShown: 'never shown',
-  duplicate: 'sent twice',
+  duplicate: 'sent more than once',
   metadata: 'metadata',
   pixels: 'too many pixels',
-  quality: 'quality not seen',
+  quality: 'excess quality',
   format: 'wrong format',
   wire: 'sent uncompressed',
 };
@@ -23,13 +23,13 @@ export function nameOf(row: RankRow, by: Grouping, origin: string): string {
     case 'family':
       return slotName(row);
     case 'image':
-      return pathOf(row.worst?.url ?? row.key, origin);
+      return withoutOrigin(row.worst?.url ?? row.key, origin);
     case 'cause':
       return row.key === neededKey ? 'needed' : causeTitles[row.key as Cause];
     case 'page':
     case 'group':
     case 'host':
-      return pathOf(row.key, origin);
+      return withoutOrigin(row.key, origin);
   }
 }
 

@@ -141,12 +141,12 @@ describe('a HAR file', () => {
     expect(told('/6')).toMatchObject({ start: 0, end: 100 });
     expect(requests).toHaveLength(6);
     expect(defects.map(({ words }) => words).sort()).toEqual([
-      'a time that is longer than its phases: the rest counts as blocked',
-      'a time that is shorter than its phases: the phases are kept',
-      'no address: left out',
-      'no moment of its start: set to that of the page',
-      'no phases: the whole time counts as wait',
-      'no time: the phases stand for it',
+      'no address: ignored',
+      'no phases: the whole time is counted as wait',
+      'no start time: set to that of the page',
+      'no time: the sum of the phases is used',
+      'time longer than the phases: the rest is counted as blocked',
+      'time shorter than the phases: the phases are kept',
     ]);
     expect(told('/1')).toMatchObject({ type: 'image', transferBytes: 400, bodyBytes: 500 });
   });
@@ -205,8 +205,8 @@ describe('a HAR file', () => {
   });
 
   it('is refused in words when it is none, and never breaks on what is in it', () => {
-    expect(() => readHar({}, first)).toThrow('there is no "log" in it');
-    expect(() => readHar({ log: {} }, first)).toThrow('there is no list of "entries"');
+    expect(() => readHar({}, first)).toThrow('it has no "log"');
+    expect(() => readHar({ log: {} }, first)).toThrow('its "log" has no list of "entries"');
     fc.assert(
       fc.property(fc.array(fc.anything(), { maxLength: 5 }), fc.anything(), (entries, pages) => {
         const { pages: read } = readHar({ log: { entries, pages } }, first);

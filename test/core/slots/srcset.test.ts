@@ -17,12 +17,28 @@ describe('parseSrcset', () => {
     expect(offeredWidths(candidates)).toEqual(widths);
   });
 
+  it.each([
+    ['/i/w_800,h_600/a.jpg 2x', [['/i/w_800,h_600/a.jpg', 2]]],
+    [
+      '/a.jpg, /b.jpg 1.5x, /c.jpg .5x',
+      [
+        ['/a.jpg', 1],
+        ['/b.jpg', 1.5],
+        ['/c.jpg', 0.5],
+      ],
+    ],
+    ['/a.jpg 400w', [['/a.jpg', null]]],
+    ['/a.jpg 0x', [['/a.jpg', 1]]],
+  ])('%j has these densities', (text, densities) => {
+    expect(parseSrcset(text).map(({ url, density }) => [url, density])).toEqual(densities);
+  });
+
   it('reads what is absurd in no time', () => {
     const candidates = parseSrcset('/a.jpg 1w, '.repeat(50_000));
     expect(candidates.length).toBeLessThanOrEqual(10_000);
     expect(parseSrcset(','.repeat(200_000))).toEqual([]);
     const commasWithin = `a${','.repeat(99_000)}b`;
-    expect(parseSrcset(commasWithin)).toEqual([{ url: commasWithin, width: null }]);
+    expect(parseSrcset(commasWithin)).toEqual([{ url: commasWithin, width: null, density: 1 }]);
   });
 });
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { pathOf, plainText, shorten } from '../../../src/output/words/plain-text.js';
+import { withoutOrigin, plainText, shorten } from '../../../src/output/words/plain-text.js';
 import { count, formatBytes, formatShare, formatTime } from '../../../src/output/words/units.js';
 
 describe('plainText', () => {
@@ -19,8 +19,8 @@ describe('plainText', () => {
 
   it('shortens in the middle and keeps the name', () => {
     expect(shorten('/a/very/long/folder/name/picture.jpg', 20)).toMatch(/^\/.*….*picture\.jpg$/);
-    expect(pathOf('http://a.test/x', 'http://a.test')).toBe('/x');
-    expect(pathOf('http://a.test.evil/x', 'http://a.test')).toBe('http://a.test.evil/x');
+    expect(withoutOrigin('http://a.test/x', 'http://a.test')).toBe('/x');
+    expect(withoutOrigin('http://a.test.evil/x', 'http://a.test')).toBe('http://a.test.evil/x');
   });
 });
 

@@ -1,3 +1,4 @@
+import { parseSrcset } from '../../../core/slots/srcset.js';
 import { boxOf } from '../box.js';
 import { declaredBox, markupOf } from '../markup.js';
 import type { Found, PlacementProbe, Spot } from '../probed.js';
@@ -100,8 +101,7 @@ function looksLikeImage(type: string, url: string): boolean {
 
 /** Pixels of the file to a CSS pixel, as the chosen candidate says; 1 for all that name none. */
 function densityOf(image: HTMLImageElement): number {
-  const candidates = image.srcset.split(',').map((text) => text.trim().split(/\s+/));
-  const chosen = candidates.find(([url]) => url && resolveAddress(url) === image.currentSrc);
-  const density = /^([\d.]+)x$/.exec(chosen?.[1] ?? '')?.[1];
-  return density ? Number(density) || 1 : 1;
+  const candidates = parseSrcset(image.srcset);
+  const chosen = candidates.find(({ url }) => resolveAddress(url) === image.currentSrc);
+  return chosen?.density ?? 1;
 }

@@ -44,8 +44,8 @@ export type ImageFindingId = (typeof imageFindings)[number]['id'];
 /** What all checks find in one image file. */
 export function findingsOf(image: ImageCase): Finding<ImageFindingId>[] {
   const kinds: readonly ImageFinding<ImageFindingId, FindingData>[] = imageFindings;
-  return kinds.flatMap(({ id, check }) => {
-    const data = check(image);
-    return data === undefined ? [] : { id, data };
+  return kinds.flatMap((kind) => {
+    const data = kind.check(image);
+    return data === undefined ? [] : { id: kind.id, data };
   });
 }

@@ -54,6 +54,6 @@ export function loadFindingsOf(
   };
   const kinds: readonly LoadFindingKind<LoadFindingId, FindingData>[] = loadFindings;
   return kinds
-    .flatMap(({ id, check }) => check(load).map((evidence) => ({ id, ...evidence })))
+    .flatMap((kind) => kind.check(load).map((evidence) => ({ id: kind.id, ...evidence })))
     .sort((a, b) => Number(a.late) - Number(b.late) || (b.cost ?? -1) - (a.cost ?? -1));
 }

@@ -11,8 +11,8 @@ export type PageFindingId = (typeof pageFindings)[number]['id'];
 /** What all checks find on one page. */
 export function pageFindingsOf(page: PageCase): Finding<PageFindingId>[] {
   const kinds: readonly PageFinding<PageFindingId, FindingData>[] = pageFindings;
-  return kinds.flatMap(({ id, check }) => {
-    const data = check(page);
-    return data === undefined ? [] : { id, data };
+  return kinds.flatMap((kind) => {
+    const data = kind.check(page);
+    return data === undefined ? [] : { id: kind.id, data };
   });
 }

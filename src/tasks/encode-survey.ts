@@ -20,7 +20,7 @@ import type { TaskOptions } from './progress.js';
  *
  * @returns one result for each file that is shown; fewer when it was stopped
  */
-export async function weigh(
+export async function encodeSurvey(
   workspace: Workspace,
   facts: Omit<SurveyFacts, 'encoded'>,
   policy: Policy,
@@ -37,7 +37,9 @@ export async function weigh(
     const encoded = kept(file.contentHash, need);
     if (encoded && isWhole(workspace, encoded)) known.push(encoded);
     else if (!workspace.bodies.has(file.contentHash))
-      known.push(failedEncode(file, need, 'its body was not kept: survey again with bodies'));
+      known.push(
+        failedEncode(file, need, 'its body was not kept: survey again without --no-bodies'),
+      );
     else due.push({ file, need });
   }
   if (due.length === 0) return known;

@@ -13,8 +13,8 @@ import type { Workspace } from '../store/workspace.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 
-export interface MadeOrders<Order extends RefitJob> {
-  readonly orders: readonly (Omit<Order, 'variants'> & MadeJob)[];
+export interface MadeFiles<Job extends RefitJob> {
+  readonly jobs: readonly (Omit<Job, 'variants'> & MadeJob)[];
   readonly notMade: readonly NotMade[];
 }
 
@@ -22,55 +22,55 @@ export interface MadeOrders<Order extends RefitJob> {
 export type ReadBody = (contentHash: string) => Promise<Buffer>;
 
 /**
- * Makes all that is ordered of images, each once: what the workspace holds from an earlier refit is not made again. A
+ * Makes all that is planned of images, each once: what the workspace holds from an earlier refit is not made again. A
  * variant that is not smaller than the original is left out.
  */
-export async function makeOrders<Order extends RefitJob>(
+export async function makeFiles<Job extends RefitJob>(
   workspace: Workspace,
-  orders: readonly Order[],
+  jobs: readonly Job[],
   policy: Policy,
   read: ReadBody,
   { signal, onProgress = noProgress }: TaskOptions,
-): Promise<MadeOrders<Order>> {
+): Promise<MadeFiles<Job>> {
   const limit = pLimit(picturesAtOnce);
-  const total = orders.length;
+  const total = jobs.length;
   let done = 0;
   const made = await Promise.all(
-    orders.map((order) =>
+    jobs.map((job) =>
       limit(async () => {
         if (signal?.aborted) return [];
-        onProgress({ stage: 'images', done, total, doing: order.file.path });
-        const result = await makeOrder(workspace, order, policy, read);
-        onProgress({ stage: 'images', done: ++done, total, doing: order.file.path });
+        onProgress({ stage: 'images', done, total, doing: job.file.path });
+        const result = await makeFilesOf(workspace, job, policy, read);
+        onProgress({ stage: 'images', done: ++done, total, doing: job.file.path });
         return [result];
       }),
     ),
   );
   const notMade: NotMade[] = [];
-  const whole = made.flat().map((order) => ({
-    ...order,
-    variants: order.variants.filter((variant) => {
-      if (variant.bytes < order.file.from.bytes) return true;
+  const whole = made.flat().map((job) => ({
+    ...job,
+    variants: job.variants.filter((variant) => {
+      if (variant.bytes < job.file.from.bytes) return true;
       const reason = `as ${variant.format} it would not be smaller than the original`;
       notMade.push({ path: variant.path, reason });
       return false;
     }),
   }));
-  return { orders: whole, notMade };
+  return { jobs: whole, notMade };
 }
 
 /** A file that comes of an encode: its hash, and its bytes. */
 type Result = Pick<MadeVariant, 'resultHash' | 'bytes'>;
 
-/** Makes all that is ordered of one image. */
-export async function makeOrder<Order extends RefitJob>(
+/** Makes all that is planned of one image. */
+export async function makeFilesOf<Job extends RefitJob>(
   workspace: Workspace,
-  order: Order,
+  job: Job,
   policy: Policy,
   read: ReadBody,
-): Promise<Omit<Order, 'variants'> & MadeJob> {
-  const { file, variants, credit } = order;
-  const maker = new Maker(workspace, order, policy, read);
+): Promise<Omit<Job, 'variants'> & MadeJob> {
+  const { file, variants, credit } = job;
+  const maker = new Maker(workspace, job, policy, read);
   const { width, height, format } = file.to;
   let main = file;
   if (credit && format !== 'svg' && width !== null && height !== null) {
@@ -84,35 +84,35 @@ export async function makeOrder<Order extends RefitJob>(
   const made: MadeVariant[] = [];
   for (const variant of variants)
     made.push({ ...variant, ...(await maker.make(variant.size, variant.format)) });
-  return { ...order, file: main, variants: made };
+  return { ...job, file: main, variants: made };
 }
 
 /** Makes the files of one image; its bytes are read and decoded only when one of them is missing. */
 class Maker {
   readonly #workspace: Workspace;
-  readonly #order: RefitJob;
+  readonly #job: RefitJob;
   readonly #policy: Policy;
   readonly #read: ReadBody;
   /** What did in one format nearly does in another, and what did at the need nearly does below it. */
   readonly #qualities = new Map<EncodedFormat, number | null>();
   #open: ((wish: VariantWish) => Promise<VariantMade>) | undefined;
 
-  constructor(workspace: Workspace, order: RefitJob, policy: Policy, read: ReadBody) {
+  constructor(workspace: Workspace, job: RefitJob, policy: Policy, read: ReadBody) {
     this.#workspace = workspace;
-    this.#order = order;
+    this.#job = job;
     this.#policy = policy;
     this.#read = read;
   }
 
   async make(size: Size, format: EncodedFormat): Promise<Result> {
     const { encodes, bodies } = this.#workspace;
-    const { contentHash } = this.#order.file;
+    const { contentHash } = this.#job.file;
     const kept = encodes.get(contentHash, size, this.#key(format));
     if (kept?.resultHash && bodies.has(kept.resultHash))
       return { resultHash: kept.resultHash, bytes: kept.steps.best };
     const { isLossless } = await import('../images/encode.js');
     const known = this.#qualities.get(format);
-    const first = known === undefined ? this.#order.quality : known;
+    const first = known === undefined ? this.#job.quality : known;
     const quality = isLossless(format) ? null : (first ?? this.#firstQuality(format));
     this.#open ??= await this.#opened();
     const { made, attempts } = await this.#open({ size, format, quality });
@@ -122,7 +122,7 @@ class Maker {
     await bodies.keep(resultHash, body);
     encodes.add(
       {
-        ...{ contentHash, need: size, nature: this.#order.nature, format, resultHash },
+        ...{ contentHash, need: size, nature: this.#job.nature, format, resultHash },
         ...{ attempts: attempts.map(attemptOf), problem: null },
         steps: { ...noSteps, sameFormat: body.length, best: body.length },
       },
@@ -139,7 +139,7 @@ class Maker {
   async #opened() {
     // The encoders take a while to load.
     const { openVariants } = await import('../images/variants.js');
-    const { file, frames, nature, variants, credit } = this.#order;
+    const { file, frames, nature, variants, credit } = this.#job;
     const sizes = [file.to, ...variants.map(({ size }) => size)];
     const size = sizes.reduce<Size>(
       (most, { width, height }) =>
@@ -152,7 +152,7 @@ class Maker {
 
   /** Tells these files from the encodes that chose among several formats, and from those without credits. */
   #key(format: EncodedFormat): string {
-    const { credit } = this.#order;
+    const { credit } = this.#job;
     const filled = credit ? ` with ${JSON.stringify(credit)}` : '';
     return `${format} alone${filled}, ${encodeKey(this.#policy)}`;
   }
