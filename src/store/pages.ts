@@ -146,7 +146,10 @@ export class PageStore {
 
   /** Everything that a survey found. */
   read(head: SurveyHead): SurveyedFacts {
-    const tables = this.#sealed.get(head.id) ?? this.#tablesOf(head.id);
+    const sealed = this.#sealed.get(head.id);
+    const tables = sealed ?? this.#tablesOf(head.id);
+    // It was finished by a version that did not seal, or sealed in another format.
+    if (!sealed && head.finishedAt !== null) this.#sealed.add(head.id, tables);
     return { head, pages: this.list(head.id), ...tables };
   }
 

@@ -23,7 +23,7 @@ import {
   noTerm,
   numbersPerPlacement,
   readAlt,
-  readAnswer,
+  readResponse,
   readShape,
 } from './visit-document.js';
 
@@ -59,7 +59,7 @@ export function readVisits(
   const addresses = new Terms(texts, (text) => text);
   const alts = new Terms(texts, readAlt);
   const hashes = new Terms(texts, fileOf);
-  const answers = new Terms(texts, readAnswer);
+  const answers = new Terms(texts, readResponse);
   const curves = new Terms(texts, (text) => JSON.parse(text) as CurvePiece[]);
   const swept = sweptElements(database, surveyId, texts);
   const placed = emptyColumns(

@@ -4,6 +4,12 @@ import { responseColumns, placementColumns } from '../core/survey/survey-tables.
 import { tablesOf } from './read-survey.js';
 import type { SurveyTables, TableParts } from './read-survey.js';
 
+/**
+ * The number of the format below. It must grow with every change of what is sealed: the columns, the lists, and the
+ * facts in them.
+ */
+export const sealFormat = 1;
+
 /** What the columns of numbers are places in, and how long they are. */
 interface SealedLists extends Omit<TableParts, 'placed' | 'answered'> {
   readonly placements: number;
@@ -21,8 +27,12 @@ export class SealedSurveys {
   readonly #delete: Database.Statement;
 
   constructor(database: Database.Database) {
-    this.#insert = database.prepare('INSERT OR REPLACE INTO sealed VALUES (?, ?, ?)');
-    this.#one = database.prepare('SELECT columns, lists FROM sealed WHERE survey_id = ?');
+    this.#insert = database.prepare(
+      'INSERT OR REPLACE INTO sealed (survey_id, columns, lists, format) VALUES (?, ?, ?, ?)',
+    );
+    this.#one = database.prepare(
+      'SELECT columns, lists FROM sealed WHERE survey_id = ? AND format = ?',
+    );
     this.#delete = database.prepare('DELETE FROM sealed WHERE survey_id = ?');
   }
 
@@ -42,11 +52,13 @@ export class SealedSurveys {
     const bytes = columns.map(({ buffer, byteOffset, byteLength }) =>
       Buffer.from(buffer, byteOffset, byteLength),
     );
-    this.#insert.run(surveyId, Buffer.concat(bytes), JSON.stringify(lists));
+    this.#insert.run(surveyId, Buffer.concat(bytes), JSON.stringify(lists), sealFormat);
   }
 
+  /** The tables of a survey; `undefined` where they are not sealed, or in another format. */
   get(surveyId: number): SurveyTables | undefined {
-    const row = this.#one.get(surveyId) as { columns: Buffer; lists: string } | undefined;
+    const row = this.#one.get(surveyId, sealFormat) as
+      { columns: Buffer; lists: string } | undefined;
     if (!row) return undefined;
     const { placements, responses, ...lists } = JSON.parse(row.lists) as SealedLists;
     // The binding's bytes begin anywhere; numbers begin at a multiple of their size.

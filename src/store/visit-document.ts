@@ -135,8 +135,8 @@ export function readAlt(text: string): string {
   return text.slice('alt '.length);
 }
 
-export function readAnswer(text: string): ResponseFacts {
-  // Answers that were kept before the initiator was have none.
-  const answer = JSON.parse(text) as Omit<ResponseFacts, 'initiator'> & Partial<ResponseFacts>;
-  return { ...answer, initiator: answer.initiator ?? 'other' };
+export function readResponse(text: string): ResponseFacts {
+  // Responses stored by older versions have no initiator.
+  const response = JSON.parse(text) as Omit<ResponseFacts, 'initiator'> & Partial<ResponseFacts>;
+  return { ...response, initiator: response.initiator ?? 'other' };
 }

@@ -4,7 +4,8 @@ import Database from 'libsql';
 import { describe, expect, it } from 'vitest';
 import { noBytes } from '../../src/core/load/request.js';
 import { defaultViews } from '../../src/core/visitors/view.js';
-import { migrations } from '../../src/store/schema.js';
+import { migrations, schemaVersion } from '../../src/store/schema.js';
+import { sealFormat } from '../../src/store/sealed-surveys.js';
 import { Workspace } from '../../src/store/workspace.js';
 import { temporaryFolder } from '../support/folder.js';
 import { plainFile as file } from '../support/image-file.js';
@@ -84,5 +85,7 @@ describe('the schema', () => {
       [...text!.matchAll(/^\| `(\w+)` \|/gm)].map(([, column]) => `${table}.${column}`),
     );
     expect(told.sort()).toEqual(found.sort());
+    expect(/version of the schema, (\d+) at present/.exec(manual)?.[1]).toBe(String(schemaVersion));
+    expect(/two columns above, (\d+) at present/.exec(manual)?.[1]).toBe(String(sealFormat));
   });
 });

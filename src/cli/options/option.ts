@@ -51,10 +51,10 @@ export function kindOf({ check }: Option): 'value' | 'values' | 'switch' {
 /** What applies when the option is not given, in words; nothing for switches that are off and empty lists. */
 export function usualOf({ check, usual }: Option): string | undefined {
   if (usual !== undefined) return usual;
-  const value: unknown = check.getDefault();
+  const value = check.getDefault() as string | number | boolean | string[] | undefined;
   if (value === undefined || value === false) return undefined;
   if (value === true) return 'on';
-  if (Array.isArray(value)) return value.length > 0 ? (value as string[]).join(',') : undefined;
+  if (Array.isArray(value)) return value.length > 0 ? value.join(',') : undefined;
   return String(value);
 }
 
