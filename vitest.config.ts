@@ -1,13 +1,28 @@
 import { defineConfig } from 'vitest/config';
+import { BaseSequencer } from 'vitest/node';
+import type { TestSpecification } from 'vitest/node';
 
 /** Tests that start no browser. */
 const unit = ['test/{core,crawl,images,output,store,cli}/**/*.test.ts'];
 
 /** Tests that measure time, or work with what was measured: nothing may run beside them. */
 const timed = [
-  'test/browser/{cold-load,slow-connections,phases}.test.ts',
+  'test/browser/load/*.test.ts',
+  'test/browser/chromium/slow-connections.test.ts',
+  'test/browser/network/phases.test.ts',
   'test/program/clock*.test.ts',
 ];
+
+/** Tests that wait for the demo, which is under way while the others run. */
+const waiting = /\/(?:demo|deploy|museum)\.test\.ts$/;
+
+class WaitingLast extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const sorted = await super.sort(files);
+    const waits = ({ moduleId }: TestSpecification) => Number(waiting.test(moduleId));
+    return sorted.sort((a, b) => waits(a) - waits(b));
+  }
+}
 
 const common = {
   setupFiles: ['test/support/seed.ts'],
@@ -21,14 +36,22 @@ export default defineConfig({
     globalSetup: ['test/support/global.ts'],
     // Browsers are many processes each; two files at a time is what a small machine carries.
     maxWorkers: 2,
+    sequence: { sequencer: WaitingLast },
+    coverage: {
+      provider: 'v8',
+      include: ['src/core/**'],
+      reporter: ['text-summary', 'html'],
+      thresholds: { lines: 90, statements: 90, functions: 90 },
+    },
     projects: [
       { test: { ...common, name: 'unit', include: unit, sequence: { groupOrder: 1 } } },
       {
         test: {
           ...common,
           name: 'browser',
+          globalSetup: ['test/support/global.ts', 'test/support/early-demo.ts'],
           include: ['test/**/*.test.ts'],
-          exclude: [...unit, ...timed],
+          exclude: [...unit, ...timed, 'test/package/**'],
           sequence: { groupOrder: 2 },
         },
       },

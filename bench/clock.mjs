@@ -5,8 +5,8 @@
 //   node bench/clock.mjs [loads]
 import { setTimeout as after } from 'node:timers/promises';
 import { median } from 'simple-statistics';
-import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/cold-load.js';
-import { contextFor, launchBrowser } from '../dist/src/browser/launch.js';
+import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/load/cold-load.js';
+import { contextFor, launchBrowser } from '../dist/src/browser/chromium/launch.js';
 import { medianDifference } from '../dist/src/core/load/bootstrap.js';
 import { chooseViews, defaultViews } from '../dist/src/index.js';
 import { serveBenchSite } from './site.mjs';

@@ -7,7 +7,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { median } from 'simple-statistics';
-import { contextFor, launchBrowser } from '../dist/src/browser/launch.js';
+import { contextFor, launchBrowser } from '../dist/src/browser/chromium/launch.js';
 import { chooseViews, defaultPolicy, defaultViews, survey, Workspace } from '../dist/src/index.js';
 import { serveBenchSite } from './site.mjs';
 

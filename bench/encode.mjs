@@ -14,7 +14,7 @@ import { needsOfPlacements } from '../dist/src/core/waste/placement-needs.js';
 import { encode } from '../dist/src/images/encode.js';
 import { readImageFacts } from '../dist/src/images/facts.js';
 import { chooseViews, defaultPolicy, defaultViews, Workspace } from '../dist/src/index.js';
-import { weigh } from '../dist/src/tasks/encode-survey.js';
+import { weigh } from '../dist/src/tasks/survey/encode-survey.js';
 
 const rounds = Number(process.argv[2] ?? 3);
 const count = Number(process.argv[3] ?? 16);

@@ -2,8 +2,8 @@
 // and again. A comparison with a 95 % interval may claim a difference about once in twenty.
 //
 //   node bench/self-compare.mjs [comparisons] [loads a side]
-import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/cold-load.js';
-import { launchBrowser } from '../dist/src/browser/launch.js';
+import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/load/cold-load.js';
+import { launchBrowser } from '../dist/src/browser/chromium/launch.js';
 import { compareSessions } from '../dist/src/core/load/comparison.js';
 import { serveBenchSite } from './site.mjs';
 

@@ -6,9 +6,9 @@ import { once } from 'node:events';
 import { createServer } from 'node:http';
 import { median } from 'simple-statistics';
 import sharp from 'sharp';
-import { contextFor, launchBrowser } from '../dist/src/browser/launch.js';
-import { IsolatedWorld } from '../dist/src/browser/isolated-world.js';
-import { sweep } from '../dist/src/browser/sweep.js';
+import { contextFor, launchBrowser } from '../dist/src/browser/chromium/launch.js';
+import { IsolatedWorld } from '../dist/src/browser/chromium/isolated-world.js';
+import { sweep } from '../dist/src/browser/visit/sweep.js';
 
 const rounds = Number(process.argv[2] ?? 7);
 const latency = 50;

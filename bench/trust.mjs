@@ -8,9 +8,9 @@ import { once } from 'node:events';
 import { createServer } from 'node:http';
 import { median, min } from 'simple-statistics';
 import sharp from 'sharp';
-import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/cold-load.js';
-import { launchBrowser } from '../dist/src/browser/launch.js';
-import { slowConnections } from '../dist/src/browser/slow-connections.js';
+import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/load/cold-load.js';
+import { launchBrowser } from '../dist/src/browser/chromium/launch.js';
+import { slowConnections } from '../dist/src/browser/chromium/slow-connections.js';
 
 const loads = Number(process.argv[2] ?? 9);
 /** Milliseconds: of connecting, of the server, and of the page's own script after its load event. */

@@ -64,5 +64,5 @@ await build({
 });
 copyFileSync(
   fileURLToPath(new URL('../dist/src/browser/in-page.bundle.js', import.meta.url)),
-  fileURLToPath(new URL('../dist/bundle/cli/in-page.bundle.js', import.meta.url)),
+  fileURLToPath(new URL('../dist/bundle/in-page.bundle.js', import.meta.url)),
 );

@@ -152,7 +152,7 @@ async function shoot(name, command, most = 240_000) {
 }
 
 async function inBrowser(name, shootIt) {
-  const { launchBrowser } = await import('../dist/src/browser/launch.js');
+  const { launchBrowser } = await import('../dist/src/browser/chromium/launch.js');
   const browser = await launchBrowser({ '*.test': '127.0.0.1:8191' });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await shootIt(page);

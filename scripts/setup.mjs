@@ -57,7 +57,7 @@ function newest(path) {
 /** Finds a browser, or installs Debian's where that can be done without asking anybody. */
 async function provideBrowser() {
   const { findBrowser, browserVariable } = await import(
-    new URL('../dist/src/browser/find-browser.js', import.meta.url)
+    new URL('../dist/src/browser/chromium/find-browser.js', import.meta.url)
   );
   if (findBrowser()) return;
   if (process.env[browserVariable])

@@ -7,18 +7,18 @@ import { builtInNetworks } from '../core/visitors/network.js';
 import { defaultPolicy } from '../core/policy/policy.js';
 import { chooseViews, defaultViews } from '../core/visitors/view.js';
 import type { Workspace } from '../store/workspace.js';
-import { clock } from './clock.js';
-import type { ClockResult } from './clock.js';
-import { compare } from './compare.js';
-import type { ComparedPage } from './compare.js';
+import { clock } from './clock/clock.js';
+import type { ClockResult } from './clock/clock.js';
+import { compare } from './clock/compare.js';
+import type { ComparedPage } from './clock/compare.js';
 import type { TaskOptions } from './progress.js';
 import { noProgress } from './progress.js';
 import { rank } from './rank.js';
 import type { RankResult } from './rank.js';
-import { refit } from './refit.js';
-import type { RefitResult } from './write-refit.js';
-import { survey } from './survey.js';
-import type { SurveyResult } from './survey.js';
+import { refit } from './refit/refit.js';
+import type { RefitResult } from './refit/write-refit.js';
+import { survey } from './survey/survey.js';
+import type { SurveyResult } from './survey/survey.js';
 
 export interface DemoOptions extends TaskOptions {
   readonly signal: AbortSignal;

@@ -8,7 +8,7 @@ import type { SurveyHead, SurveyedPage } from '../core/survey/survey.js';
 import type { Encoded } from '../core/survey/encoded.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
-import { encodeSurvey } from './encode-survey.js';
+import { encodeSurvey } from './survey/encode-survey.js';
 
 export interface RankResult extends Ranking {
   readonly survey: SurveyHead;

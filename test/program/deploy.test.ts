@@ -8,7 +8,7 @@ import { drawPictures } from '../../dist/demo/pictures/draw.js';
 import { serveDemo } from '../../dist/demo/server.js';
 import type { DemoSite } from '../../dist/demo/server.js';
 import { pages } from '../../dist/demo/site/pages.js';
-import { findBrowser } from '../../dist/src/browser/find-browser.js';
+import { findBrowser } from '../../dist/src/browser/chromium/find-browser.js';
 import { compareLooks } from '../../src/core/pixels/looks.js';
 import { defaultPolicy } from '../../src/core/policy/policy.js';
 import { chooseViews, defaultViews } from '../../src/core/visitors/view.js';

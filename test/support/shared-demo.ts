@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { run } from './program.js';
+import { outcomeOf, start } from './program.js';
 import type { Outcome } from './program.js';
 
 /** The cache of the demo's pictures, drawn once for all test files. */
@@ -14,19 +14,28 @@ export interface SharedDemo {
   readonly outcome: Outcome;
 }
 
-/** Runs the demo once for all test files of a run: whoever comes first does it, the others wait. */
+const folderOf = () => join(sharedFolder(), 'demo');
+const outcomeFile = () => join(sharedFolder(), 'demo.json');
+
+/** Starts the demo, unless somebody else of this run has done so. */
+export function startDemo(): { readonly stop: () => void } | undefined {
+  if (!isFirst('demo.lock')) return undefined;
+  mkdirSync(folderOf());
+  const child = start(['demo'], { cwd: folderOf(), env: { ZEALOUS_LYNX_CACHE: demoCache() } });
+  void outcomeOf(child).then((outcome) => {
+    if (!existsSync(folderOf())) return;
+    writeFileSync(`${outcomeFile()}.draft`, JSON.stringify(outcome));
+    renameSync(`${outcomeFile()}.draft`, outcomeFile());
+  });
+  return { stop: () => void child.kill() };
+}
+
+/** The demo, run once for all test files of a run; waits until it is done. */
 export async function sharedDemo(): Promise<SharedDemo> {
-  const cwd = join(sharedFolder(), 'demo');
-  const told = join(sharedFolder(), 'demo.json');
-  if (isFirst('demo.lock')) {
-    mkdirSync(cwd);
-    const env = { ZEALOUS_LYNX_CACHE: demoCache() };
-    const outcome = await run(['demo'], { cwd, env });
-    writeFileSync(`${told}.draft`, JSON.stringify(outcome));
-    renameSync(`${told}.draft`, told);
-  }
-  while (!existsSync(told)) await pause(200);
-  return { cwd, outcome: JSON.parse(readFileSync(told, 'utf8')) as Outcome };
+  startDemo();
+  while (!existsSync(outcomeFile())) await pause(200);
+  const outcome = JSON.parse(readFileSync(outcomeFile(), 'utf8')) as Outcome;
+  return { cwd: folderOf(), outcome };
 }
 
 function isFirst(name: string): boolean {

@@ -2,7 +2,7 @@ import { UsageError } from '../../core/base/errors.js';
 import { conditionsLine } from '../../core/visitors/conditions.js';
 import { loadsOf } from '../../output/views/compare.js';
 import type { CompareView } from '../../output/views/compare.js';
-import type { ComparedPage } from '../../tasks/compare.js';
+import type { ComparedPage } from '../../tasks/clock/compare.js';
 import { rasterised } from './clock.js';
 import { jsonForm } from './form.js';
 import type { Forms } from './form.js';

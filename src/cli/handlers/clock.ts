@@ -37,7 +37,7 @@ export const handler: Handler<typeof clockCommand> = async (
   const network = byName('--network', settings.network, networks, (one) => describeNetwork(one));
   const view = byName('--view', settings.view ?? views[0]!.name, views, ({ name }) => name);
   const { Workspace } = await import('../../store/workspace.js');
-  const { clock } = await import('../../tasks/clock.js');
+  const { clock } = await import('../../tasks/clock/clock.js');
   const workspace = Workspace.open(settings.workspace);
   try {
     const { results, interrupted } = await clock(workspace, page, {
@@ -69,7 +69,7 @@ async function readRecording(
   policy: Policy,
   { log }: Io,
 ): Promise<readonly ClockedPage[]> {
-  const { clockRecording } = await import('../../tasks/clock-recording.js');
+  const { clockRecording } = await import('../../tasks/clock/clock-recording.js');
   const { Workspace } = await import('../../store/workspace.js');
   const workspace = Workspace.exists(folder) ? Workspace.openExisting(folder) : undefined;
   try {

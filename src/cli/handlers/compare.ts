@@ -19,12 +19,12 @@ export const handler: Handler<typeof compareCommand> = async (settings, { policy
     const known = () => Workspace.exists(folder) && areSurveys(workspace(), before, after);
     if (settings.surveys || known()) {
       refuseLoads(settings);
-      const { compareSurveyLabels } = await import('../../tasks/compare-surveys.js');
+      const { compareSurveyLabels } = await import('../../tasks/survey/compare-surveys.js');
       const compared = await compareSurveyLabels(workspace(), before, after, policy, io.task);
       await io.show(compareSurveysForms, { compared, top }, settings);
       return io.task.signal.aborted ? 130 : 0;
     }
-    const { compare } = await import('../../tasks/compare.js');
+    const { compare } = await import('../../tasks/clock/compare.js');
     const pages = await compare(workspace, before, after, anyway);
     await io.show(compareForms, { pages, choice: choiceOf(settings), waterfalls }, settings);
     return 0;

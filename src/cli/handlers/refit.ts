@@ -1,5 +1,5 @@
 import { UsageError } from '../../core/base/errors.js';
-import type { RefitResult } from '../../tasks/write-refit.js';
+import type { RefitResult } from '../../tasks/refit/write-refit.js';
 import type { Handler } from '../command.js';
 import type { refitCommand } from '../commands/refit.js';
 import { refitForms } from '../forms/refit.js';
@@ -17,7 +17,7 @@ export const handler: Handler<typeof refitCommand> = async (settings, file, io) 
       ? await ofSurvey(settings, file, io)
       : await ofFolder(settings, from, file, io);
   if (zip !== undefined && !result.dryRun && !result.interrupted) {
-    const { zipRefit } = await import('../../tasks/zip-refit.js');
+    const { zipRefit } = await import('../../tasks/refit/zip-refit.js');
     await zipRefit(result, zip);
   }
   const zipped = zip !== undefined && !result.dryRun ? zip : null;
@@ -37,8 +37,8 @@ async function ofSurvey(
       hint: 'name the folder with --from; images of a survey are made in the sizes that they need',
     });
   const { Workspace } = await import('../../store/workspace.js');
-  const { refit } = await import('../../tasks/refit.js');
-  const { openImages } = await import('../../tasks/open-images.js');
+  const { refit } = await import('../../tasks/refit/refit.js');
+  const { openImages } = await import('../../tasks/refit/open-images.js');
   const { accessesOf } = await import('../options/access.js');
   const workspace = Workspace.openExisting(settings.workspace);
   const accesses = accessesOf(file.access, { basic: [], header: [], cookie: [] }, process.env);
@@ -64,7 +64,7 @@ async function ofFolder(
       hint: 'leave out --from, or the others',
     });
   const { Workspace } = await import('../../store/workspace.js');
-  const { refitPictures } = await import('../../tasks/refit-pictures.js');
+  const { refitPictures } = await import('../../tasks/refit/refit-pictures.js');
   const workspace = Workspace.open(settings.workspace);
   try {
     const options = { ...task, ...wishesOf(settings), limits: { longest, widths } };

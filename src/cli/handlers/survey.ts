@@ -25,7 +25,7 @@ export const handler: Handler<typeof surveyCommand> = async (settings, file, { t
       },
     );
   const { Workspace } = await import('../../store/workspace.js');
-  const { resumeSurvey, survey } = await import('../../tasks/survey.js');
+  const { resumeSurvey, survey } = await import('../../tasks/survey/survey.js');
   const common = {
     ...task,
     policy: file.policy,

@@ -10,7 +10,7 @@ export const handler: Handler<typeof surveysCommand> = async (settings, _file, {
       hint: `write zealous-lynx surveys ${calls[action]}`,
     });
   const { Workspace } = await import('../../store/workspace.js');
-  const { deleteSurvey } = await import('../../tasks/delete-survey.js');
+  const { deleteSurvey } = await import('../../tasks/survey/delete-survey.js');
   const workspace = Workspace.openExisting(folder);
   try {
     if (action === 'rename') workspace.surveys.rename(workspace.surveys.find(survey).id, name!);

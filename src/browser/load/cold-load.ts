@@ -1,0 +1,238 @@
+import { setTimeout as after } from 'node:timers/promises';
+import type { Browser } from 'playwright-core';
+import type { Conditions } from '../../core/visitors/conditions.js';
+import { messageOf } from '../../core/base/errors.js';
+import { interactiveAt } from '../../core/load/interactive.js';
+import type { Markers } from '../../core/load/markers.js';
+import { noMarkers } from '../../core/load/markers.js';
+import type { PageRequest } from '../../core/load/request.js';
+import type { Run } from '../../core/load/session.js';
+import { Camera } from './camera.js';
+import type { Channel } from '../chromium/channel.js';
+import { FreshContext } from './fresh-context.js';
+import type { FreshTab } from './fresh-context.js';
+import type { PageMarkers } from '../in-page/markers.js';
+import { IsolatedWorld } from '../chromium/isolated-world.js';
+import { loadPage } from '../chromium/load-page.js';
+import { NetworkRecorder } from '../network/network-recorder.js';
+import { toPageRequest } from '../network/recorded-request.js';
+import { watchOtherProcesses } from '../network/other-processes.js';
+import { takePicture } from './page-picture.js';
+import { untilQuiet } from '../network/until-quiet.js';
+import type { QuietLimits } from '../network/until-quiet.js';
+import { usedContent, withUse } from './used-content.js';
+import { within } from '../chromium/within.js';
+
+export interface ColdLoadLimits extends QuietLimits {
+  /** Milliseconds until the load event must have come. */
+  readonly load: number;
+  /** Milliseconds more that the page may take to come to the rest that `interactive` asks for; 0 does without. */
+  readonly rest: number;
+}
+
+export const defaultColdLoadLimits: ColdLoadLimits = {
+  load: 120_000,
+  quietWindow: 500,
+  settle: 10_000,
+  rest: 10_000,
+};
+
+/** What is loaded, and how. */
+export interface LoadPlan {
+  readonly url: string;
+  readonly conditions: Conditions;
+  /** Says of a request's address whether it is another party's than the page. */
+  readonly isThirdParty: (address: string) => boolean;
+  readonly limits?: ColdLoadLimits;
+  /** Is given a picture of the whole page (PNG) when all is measured; left out, none is taken. */
+  readonly onPicture?: ((picture: Buffer) => Promise<void>) | undefined;
+  /** Is given what the page showed while it loaded; the load is slower for it. */
+  readonly onFilm?: ((shots: readonly Shot[]) => void) | undefined;
+}
+
+/** A picture of a load. */
+export interface Shot {
+  /** Milliseconds since the navigation began; below 0 for what was there before. */
+  readonly at: number;
+  /** JPEG. */
+  readonly picture: Buffer;
+}
+
+/**
+ * Loads a page with empty caches, in a context of its own, under the given conditions; and as often again with what
+ * the caches have kept. A load that fails is a run that does not count; it is told, never thrown.
+ *
+ * @param repeats loads after the first; none of them is made once one has failed
+ * @returns the cold load, and the warm ones behind it
+ */
+export async function coldLoad(
+  browser: Browser,
+  order: LoadPlan,
+  repeats = 0,
+): Promise<[cold: Run, ...warm: Run[]]> {
+  const context = await FreshContext.open(browser, order.conditions.view);
+  try {
+    const runs: [Run, ...Run[]] = [await loadIn(context, order)];
+    for (let repeat = 0; repeat < repeats && runs.at(-1)!.failure === null; repeat++)
+      runs.push(await loadIn(context, order));
+    return runs;
+  } finally {
+    await context.close().catch(() => {});
+  }
+}
+
+/** Loads a page in a tab of its own. */
+async function loadIn(
+  context: FreshContext,
+  { url, conditions, isThirdParty, limits = defaultColdLoadLimits, onPicture, onFilm }: LoadPlan,
+): Promise<Run> {
+  const startedAt = new Date().toISOString();
+  let tab: FreshTab | undefined;
+  try {
+    tab = await context.openTab();
+    const { channel, dress } = tab;
+    const recorder = await NetworkRecorder.attach(channel, false);
+    await shape(channel, conditions);
+    await watchOtherProcesses(channel, {
+      begun: (process, url) =>
+        Promise.allSettled([
+          recorder.join(process, url),
+          shape(process, conditions),
+          dress(process),
+        ]),
+      ended: (process) => recorder.leave(process),
+    });
+    const camera = onFilm && (await Camera.start(channel));
+    const trouble = await loadPage(channel, url, limits.load);
+    const status = recorder.document?.status ?? 0;
+    const failure = status >= 400 ? `returned ${status}` : trouble;
+    if (failure !== null) return failedRun(startedAt, url, status, failure);
+    await untilQuiet(channel, recorder, limits);
+    const shots = await camera?.stop();
+    const world = await IsolatedWorld.open(channel);
+    const load = { world, recorder, isThirdParty };
+    const { seen, requests, interactive } = await readAtRest(load, limits);
+    onFilm?.((shots ?? []).map(({ time, picture }) => ({ at: time - seen.timeOrigin, picture })));
+    const { firstScreen, useOf } = await usedContent(channel, world);
+    if (onPicture) await keepPicture(takePicture(channel, world, conditions.view), onPicture);
+    return {
+      startedAt,
+      finalUrl: await addressOf(channel),
+      status,
+      markers: {
+        ...seenMarkers(seen),
+        ttfb: firstByteOf(requests),
+        interactive,
+        lastByte: lastByteOf(requests),
+        quiet: quietFrom(requests, seen.load),
+      },
+      largest: seen.largest,
+      firstScreen,
+      requests: withUse(requests, recorder, useOf),
+      failure: null,
+    };
+  } catch (error) {
+    return failedRun(startedAt, url, 0, messageOf(error));
+  } finally {
+    await tab?.close().catch(() => {});
+  }
+}
+
+/** Milliseconds that drawing a page may take. */
+const pictureTime = 20_000;
+
+/** Hands a picture on when there is one in time: a page that cannot be drawn was timed all the same. */
+async function keepPicture(
+  taking: Promise<Buffer>,
+  onPicture: (picture: Buffer) => Promise<void>,
+): Promise<void> {
+  taking.catch(() => {});
+  const words = () => 'the page was not painted in time';
+  const picture = await within(pictureTime, taking, words).catch(() => undefined);
+  if (picture) await onPicture(picture);
+}
+
+/** A page that is loading, and who listens to it. */
+interface Load {
+  readonly world: IsolatedWorld;
+  readonly recorder: NetworkRecorder;
+  readonly isThirdParty: (address: string) => boolean;
+}
+
+/** What the page and its network tell, as soon as it has come to rest or may not be waited for any longer. */
+async function readAtRest({ world, recorder, isThirdParty }: Load, { rest }: ColdLoadLimits) {
+  const end = performance.now() + rest;
+  for (;;) {
+    const seen = await world.call<PageMarkers>('markersOf');
+    const { recorded } = recorder;
+    const first = recorded[0]!;
+    const early = Math.max(0, first.wallTime - seen.timeOrigin / 1000);
+    const requests = recorded
+      .map((request) => toPageRequest(request, first.start - early, isThirdParty(request.url)))
+      .sort((a, b) => a.start - b.start);
+    const interactive = rest > 0 ? interactiveAt({ ...seen, requests }) : null;
+    if (interactive !== null || performance.now() >= end) return { seen, requests, interactive };
+    await after(250);
+  }
+}
+
+/** Where the page is now. */
+async function addressOf(channel: Channel): Promise<string> {
+  const { frame } = (await channel.send('Page.getFrameTree')).frameTree;
+  return frame.url + (frame.urlFragment ?? '');
+}
+
+/** The line and the processor as the conditions want them. */
+async function shape(channel: Channel, { network, cpuFactor }: Conditions): Promise<void> {
+  const bytesPerSecond = (kilobits: number) => (kilobits === 0 ? -1 : (kilobits * 1000) / 8);
+  if (network.latency > 0 || network.down > 0 || network.up > 0)
+    await channel.send('Network.emulateNetworkConditions', {
+      offline: false,
+      latency: network.latency,
+      downloadThroughput: bytesPerSecond(network.down),
+      uploadThroughput: bytesPerSecond(network.up),
+    });
+  if (cpuFactor !== 1) await channel.send('Emulation.setCPUThrottlingRate', { rate: cpuFactor });
+}
+
+/**
+ * When the document's own answer began to arrive. It is read off the network: the page's timeline
+ * says when the real line delivered it, before the shaped line held it back.
+ */
+function firstByteOf(requests: readonly PageRequest[]): number | null {
+  const document = requests.find(({ type, redirectsTo }) => type === 'html' && !redirectsTo);
+  if (document?.end == null) return null;
+  return document.end - document.phases.receive;
+}
+
+/** The end of the last traffic, when the network did go quiet after it. */
+function quietFrom(requests: readonly PageRequest[], load: number | null): number | null {
+  if (requests.some(({ end }) => end === null)) return null;
+  return Math.max(load ?? 0, ...requests.map(({ end }) => end ?? 0));
+}
+
+function lastByteOf(requests: readonly PageRequest[]): number | null {
+  const ends = requests.flatMap(({ end }) => end ?? []);
+  return ends.length > 0 ? Math.max(...ends) : null;
+}
+
+function seenMarkers(seen: PageMarkers): Markers {
+  const { firstPaint, firstContentfulPaint, largestContentfulPaint } = seen;
+  const { domContentLoaded, load, blockingTime, layoutShift } = seen;
+  return {
+    ...noMarkers(),
+    ...{ firstPaint, firstContentfulPaint, largestContentfulPaint },
+    ...{ domContentLoaded, load, blockingTime, layoutShift },
+  };
+}
+
+function failedRun(startedAt: string, url: string, status: number, failure: string): Run {
+  return {
+    startedAt,
+    finalUrl: url,
+    status: status || null,
+    markers: noMarkers(),
+    requests: [],
+    failure,
+  };
+}

@@ -1,0 +1,123 @@
+import type { Browser, CDPSession } from 'playwright-core';
+import type { View } from '../../core/visitors/view.js';
+import { InnerChannels } from '../chromium/channel.js';
+import type { Channel } from '../chromium/channel.js';
+import { clientHintsOf, userAgentOf } from '../chromium/user-agent.js';
+
+/** A tab of a fresh context. */
+export interface FreshTab {
+  readonly channel: Channel;
+  /** Makes a process behind the tab the same device as the tab; the screen is the tab's for all of them. */
+  readonly dress: (process: Channel) => Promise<unknown>;
+  readonly close: () => Promise<void>;
+}
+
+/**
+ * A service worker would answer in place of the server, and load behind the page's back what it may want later; the dialog
+ * of a page that prints itself would hold it up.
+ */
+const heldBack = `if (self.ServiceWorkerContainer)
+  ServiceWorkerContainer.prototype.register = () => Promise.reject(new Error('no service workers'));
+  window.print = () => {};`;
+
+/**
+ * A browsing context with empty caches, of whose tabs the driver knows nothing: nobody listens to a page while it is
+ * timed but who times it. The browser has work with everybody who listens.
+ */
+export class FreshContext {
+  readonly #browser: CDPSession;
+  readonly #tabs: InnerChannels;
+  readonly #id: string;
+  readonly #view: Omit<View, 'share' | 'name'>;
+  readonly #device: Device;
+
+  private constructor(
+    browser: CDPSession,
+    id: string,
+    view: Omit<View, 'share' | 'name'>,
+    device: Device,
+  ) {
+    this.#browser = browser;
+    this.#tabs = new InnerChannels(browser);
+    this.#id = id;
+    this.#view = view;
+    this.#device = device;
+    browser.on('close', () => this.#tabs.close());
+  }
+
+  /** @throws Error when the browser is gone. */
+  static async open(browser: Browser, view: Omit<View, 'share' | 'name'>): Promise<FreshContext> {
+    const device = {
+      userAgent: await userAgentOf(browser, view),
+      userAgentMetadata: clientHintsOf(view),
+    };
+    const session = await browser.newBrowserCDPSession();
+    // Whatever becomes of this program, the context goes with the session.
+    const { browserContextId } = await session.send('Target.createBrowserContext', {
+      disposeOnDetach: true,
+    });
+    await session.send('Browser.setDownloadBehavior', { behavior: 'deny', browserContextId });
+    return new FreshContext(session, browserContextId, view, device);
+  }
+
+  async openTab(): Promise<FreshTab> {
+    const { width, height, density, touch } = this.#view;
+    const { targetId } = await this.#browser.send('Target.createTarget', {
+      url: 'about:blank',
+      browserContextId: this.#id,
+      // A tab behind another is drawn once a second.
+      newWindow: true,
+      width,
+      height,
+    });
+    const { sessionId } = await this.#browser.send('Target.attachToTarget', {
+      targetId,
+      flatten: false,
+    });
+    const channel = this.#tabs.open(sessionId);
+    answerDialogs(channel);
+    const dress = (process: Channel) =>
+      Promise.allSettled([
+        process.send('Emulation.setUserAgentOverride', this.#device),
+        process.send('Emulation.setTouchEmulationEnabled', { enabled: touch }),
+        process.send('Page.addScriptToEvaluateOnNewDocument', {
+          source: heldBack,
+          runImmediately: true,
+        }),
+      ]);
+    await Promise.all([
+      channel.send('Page.enable'),
+      channel.send('Emulation.setFocusEmulationEnabled', { enabled: true }),
+      channel.send('Emulation.setDeviceMetricsOverride', {
+        ...{ width, height, screenWidth: width, screenHeight: height },
+        deviceScaleFactor: density,
+        mobile: touch,
+        screenOrientation:
+          touch && width < height
+            ? { type: 'portraitPrimary', angle: 0 }
+            : { type: 'landscapePrimary', angle: touch ? 90 : 0 },
+      }),
+      dress(channel),
+    ]);
+    const close = async () => void (await this.#browser.send('Target.closeTarget', { targetId }));
+    return { channel, dress, close };
+  }
+
+  async close(): Promise<void> {
+    await this.#browser.detach();
+  }
+}
+
+/** A page that asks its visitor something would wait for an answer. */
+function answerDialogs(channel: Channel): void {
+  channel.on('Page.javascriptDialogOpening', ({ type }) => {
+    const accept = type === 'beforeunload';
+    channel.send('Page.handleJavaScriptDialog', { accept }).catch(() => {});
+  });
+}
+
+/** How a browser on such a device calls itself. */
+interface Device {
+  readonly userAgent: string;
+  readonly userAgentMetadata: ReturnType<typeof clientHintsOf>;
+}

@@ -1,0 +1,94 @@
+import { keptAddress } from '../../core/address/address.js';
+import { groupBy } from '../../core/base/group-by.js';
+import type { PageRequest, RequestType } from '../../core/load/request.js';
+import type { Channel } from '../chromium/channel.js';
+import type { ProbedPlacement } from '../in-page/probed.js';
+import type { FoundUse, StyleUse } from '../in-page/sheets.js';
+import type { IsolatedWorld } from '../chromium/isolated-world.js';
+import type { NetworkRecorder } from '../network/network-recorder.js';
+import { within } from '../chromium/within.js';
+
+/** Pictures in the first screen beyond these are not told. */
+const maxFirstScreen = 200;
+/** Milliseconds that listing the scripts of a page may take. */
+const scriptTime = 5_000;
+
+/** Says of a request of the page's own whether anything came of it; `null` where it cannot be known. */
+export type UseOf = (request: Pick<PageRequest, 'type' | 'url'>) => boolean | null;
+
+export interface UsedContent {
+  /** Addresses of the pictures in the first screen. */
+  readonly firstScreen: readonly string[];
+  readonly useOf: UseOf;
+}
+
+/**
+ * What came of what the page fetched: pictures that an element shows, style sheets with a rule that matches, fonts that
+ * are drawn with, scripts that were run. It is read last, when nothing is timed any more.
+ */
+export async function usedContent(cdp: Channel, world: IsolatedWorld): Promise<UsedContent> {
+  const placements = await world.call<ProbedPlacement[]>('placementsOf');
+  const shown = placements.filter((placement) => placement.shown);
+  const first = shown.filter(({ aboveFold }) => aboveFold);
+  const pictures = new Set(shown.map(({ url }) => keptAddress(url)));
+  const { sheets, fonts, whole } = await world.call<StyleUse>('styleUse');
+  const scripts = await within(scriptTime, scriptsOf(cdp), () => 'late').catch(() => undefined);
+  const [ofSheet, ofFont] = [anyUse(sheets), anyUse(fonts)];
+  const use: Readonly<Partial<Record<RequestType, (url: string) => boolean | null>>> = {
+    image: (url) => pictures.has(url),
+    style: (url) => ofSheet.get(url) ?? null,
+    // A font that no sheet names was fetched ahead for nothing, unless there are sheets that cannot be read.
+    font: (url) => ofFont.get(url) ?? (whole ? false : null),
+    script: (url) => scripts?.has(url) ?? null,
+  };
+  return {
+    firstScreen: [...new Set(first.map(({ url }) => url))].slice(0, maxFirstScreen),
+    useOf: ({ type, url }) => use[type]?.(url) ?? null,
+  };
+}
+
+/** By address; what several elements fetch is used when one of them does. */
+function anyUse(found: readonly FoundUse[]): Map<string, boolean> {
+  const uses = new Map<string, boolean>();
+  for (const { url, used } of found)
+    uses.set(keptAddress(url), used || (uses.get(keptAddress(url)) ?? false));
+  return uses;
+}
+
+/** Addresses of the scripts that were compiled; the browser tells them all when its debugger is asked. */
+async function scriptsOf(cdp: Channel): Promise<ReadonlySet<string>> {
+  const urls = new Set<string>();
+  const note = ({ url }: { url: string }) => void urls.add(keptAddress(url));
+  cdp.on('Debugger.scriptParsed', note);
+  await cdp.send('Debugger.enable');
+  await cdp.send('Debugger.disable');
+  cdp.off('Debugger.scriptParsed', note);
+  return urls;
+}
+
+/** Tells of the page's own requests whether anything came of them; what frames use is not known. */
+export function withUse(
+  requests: readonly PageRequest[],
+  { recorded }: NetworkRecorder,
+  useOf: UseOf,
+): PageRequest[] {
+  const own = new Set(recorded.filter(({ ofPage }) => ofPage).map(({ url }) => url));
+  const cameFrom = groupBy(
+    requests.filter(({ redirectsTo }) => redirectsTo !== ''),
+    ({ redirectsTo }) => keptAddress(redirectsTo),
+  );
+  /** The page knows what was redirected by the address that it asked for. */
+  const namesOf = (url: string, seen = new Set<string>()): Set<string> => {
+    if (seen.has(url)) return seen;
+    seen.add(url);
+    for (const before of cameFrom.get(url) ?? []) namesOf(before.url, seen);
+    return seen;
+  };
+  return requests.map((request) => {
+    // What was answered with a redirect or not at all has no content.
+    if (!own.has(request.url) || request.status >= 300 || request.failure !== null) return request;
+    const { type } = request;
+    const uses = [...namesOf(request.url)].map((url) => useOf({ type, url }));
+    return { ...request, used: uses.find((use) => use) ?? uses[0] ?? null };
+  });
+}

@@ -1,0 +1,106 @@
+import { LRUCache } from 'lru-cache';
+import type { CDPSession } from 'playwright-core';
+import { messageOf } from '../../core/base/errors.js';
+import type { NetworkRecorder } from './network-recorder.js';
+import { headerOf } from './recorded-request.js';
+import type { RecordedRequest } from './recorded-request.js';
+
+/** An image body that the network brought, and what it cost to bring it. */
+export interface FetchedBody {
+  readonly contentHash: string;
+  readonly transferBytes: number;
+}
+
+/** Takes a body and answers with its content hash; `declaredType` is what the server calls it. */
+export type KeepBody = (body: Buffer, declaredType: string) => Promise<string>;
+
+/** Addresses whose answers are remembered, for where the browser's cache answers in their place. */
+export const remembered = 5_000;
+
+/** Bodies larger than this are not read out of the browser. */
+const maxBodyBytes = 64 * 1024 * 1024;
+
+/**
+ * Brings image bodies out of the browser as they arrive. Tabs that share a cache share one of these:
+ * where the cache answered, the body of the first fetch counts, with the bytes that it cost.
+ */
+export class BodyCollector {
+  readonly #keep: KeepBody;
+  /** Of the addresses that were seen last: a survey sees more than memory should hold. */
+  readonly #byAddress = new LRUCache<string, Promise<FetchedBody | string>>({ max: remembered });
+
+  constructor(keep: KeepBody) {
+    this.#keep = keep;
+  }
+
+  /** Collects whatever image the recorder reports as finished. */
+  watch(cdp: CDPSession, recorder: NetworkRecorder): void {
+    recorder.onFinished = (request) => {
+      if (!isImage(request) || (request.fromCache && this.#byAddress.has(request.url))) return;
+      const fetched = this.#fetch(cdp, request);
+      this.#byAddress.set(request.url, fetched);
+      // What could not be read this time may be the next.
+      void fetched.then((body) => {
+        if (typeof body === 'string' && this.#byAddress.get(request.url) === fetched)
+          this.#byAddress.delete(request.url);
+      });
+    };
+  }
+
+  /** The body behind an address, or in words why there is none. */
+  async find(address: string): Promise<FetchedBody | string> {
+    return (await this.#byAddress.get(address)) ?? 'its body was not seen on the network';
+  }
+
+  async #fetch(cdp: CDPSession, request: RecordedRequest): Promise<FetchedBody | string> {
+    if (request.bodyBytes > maxBodyBytes) return `its body is larger than ${maxBodyBytes} bytes`;
+    try {
+      const bytes = await readBody(cdp, request);
+      const contentHash = await this.#keep(bytes, request.mediaType);
+      return { contentHash, transferBytes: Math.round(request.transferBytes) };
+    } catch (error) {
+      return `its body could not be read: ${messageOf(error)}`;
+    }
+  }
+}
+
+/**
+ * The body of an answer. The browser throws away what turns out to be no image as soon as it has seen
+ * its first bytes; such a body is asked for again, as plain data.
+ */
+async function readBody(cdp: CDPSession, request: RecordedRequest): Promise<Buffer> {
+  const { body, base64Encoded } = await cdp.send('Network.getResponseBody', {
+    requestId: request.id,
+  });
+  const bytes = Buffer.from(body, base64Encoded ? 'base64' : 'utf8');
+  if (bytes.length > 0 || Number(headerOf(request, 'content-length')) === 0) return bytes;
+  return loadAgain(cdp, request.url);
+}
+
+async function loadAgain(cdp: CDPSession, url: string): Promise<Buffer> {
+  const { frameTree } = await cdp.send('Page.getFrameTree');
+  const { resource } = await cdp.send('Network.loadNetworkResource', {
+    frameId: frameTree.frame.id,
+    url,
+    options: { disableCache: false, includeCredentials: true },
+  });
+  if (!resource.success || !resource.stream)
+    throw new Error(resource.netErrorName ?? 'no response');
+  const parts: Buffer[] = [];
+  let length = 0;
+  for (let ended = false; !ended && length < maxBodyBytes;) {
+    const { data, eof, base64Encoded } = await cdp.send('IO.read', { handle: resource.stream });
+    const part = Buffer.from(data, base64Encoded ? 'base64' : 'utf8');
+    parts.push(part);
+    length += part.length;
+    ended = eof;
+  }
+  await cdp.send('IO.close', { handle: resource.stream });
+  return Buffer.concat(parts);
+}
+
+/** Whether an answer was asked for as an image, or is said to be one. */
+export function isImage({ resourceType, mediaType, status }: RecordedRequest): boolean {
+  const asked = resourceType === 'Image' || mediaType.startsWith('image/');
+  return asked && status >= 200 && status < 300;
+}

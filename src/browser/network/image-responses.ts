@@ -1,0 +1,94 @@
+import { isInDocument } from '../../core/address/address.js';
+import { toldHeaders } from '../../core/survey/image-file.js';
+import type { ImageResponse } from '../../core/survey/image-file.js';
+import { isImage } from './bodies.js';
+import type { BodyCollector } from './bodies.js';
+import { networkWords } from '../chromium/navigate.js';
+import { headerOf } from './recorded-request.js';
+import type { RecordedRequest } from './recorded-request.js';
+
+/** An answer to the request of an image, as one visit saw it. */
+export type ImageAnswer = Omit<ImageResponse, 'page' | 'view' | 'thirdParty'>;
+
+/**
+ * The images that a page asked for, each address once, with what came: a file, or the reason why none
+ * did. Waits for bodies that are on their way out of the browser.
+ *
+ * @param settled whether the page has what it waits for: what has no answer by then is a beacon on its
+ *   way, and is missed by nobody
+ */
+export async function imageAnswers(
+  requests: readonly RecordedRequest[],
+  bodies: BodyCollector,
+  settled: boolean,
+): Promise<ImageAnswer[]> {
+  const answers = new Map<string, ImageAnswer>();
+  const leading = new Map<string, string[]>();
+  for (const request of requests) {
+    if (request.redirectsTo) {
+      leading.set(request.id, [...(leading.get(request.id) ?? []), request.url]);
+      continue;
+    }
+    const known = answers.get(request.url);
+    const redirects = [...(known?.redirects ?? []), ...(leading.get(request.id) ?? [])];
+    if (known?.contentHash) {
+      answers.set(request.url, { ...known, redirects: [...new Set(redirects)] });
+      continue;
+    }
+    if (!asksForImage(request) || (settled && isUnanswered(request))) continue;
+    const problem = problemOf(request);
+    const body = problem === null ? await bodies.find(request.url) : problem;
+    const came = typeof body === 'string' ? undefined : body;
+    answers.set(request.url, {
+      url: request.url,
+      contentHash: came?.contentHash ?? null,
+      problem: typeof body === 'string' ? body : null,
+      status: isInDocument(request.url) ? 0 : request.status,
+      redirects: [...new Set(redirects)],
+      declaredType: request.mediaType,
+      protocol: request.protocol,
+      headers: told(request),
+      initiator: request.initiator,
+      transferBytes: came?.transferBytes ?? Math.round(request.transferBytes),
+    });
+  }
+  return [...answers.values()];
+}
+
+/** Content hashes by the address a page asked for, redirects followed. */
+export function hashesByAddress(answers: readonly ImageAnswer[]): ReadonlyMap<string, string> {
+  const hashes = new Map<string, string>();
+  for (const { url, redirects, contentHash } of answers)
+    if (contentHash !== null)
+      for (const address of [url, ...redirects])
+        if (!hashes.has(address)) hashes.set(address, contentHash);
+  return hashes;
+}
+
+function asksForImage(request: RecordedRequest): boolean {
+  // What the page itself gave up on was not missed by anybody.
+  if (request.failure === 'canceled') return false;
+  return request.resourceType === 'Image' || isImage(request);
+}
+
+function isUnanswered({ end, status }: RecordedRequest): boolean {
+  return end === null && status === 0;
+}
+
+/** Why no file can have come, or `null` when one should have. */
+function problemOf({ status, failure, end, transferBytes }: RecordedRequest): string | null {
+  if (status >= 400) return `returned ${status}`;
+  if (failure !== null) return networkWords(failure.replace('net::', ''));
+  if (end !== null) return null;
+  if (status === 0) return 'no response';
+  return `its body was incomplete after ${Math.round(transferBytes)} bytes`;
+}
+
+function told(request: RecordedRequest): ImageResponse['headers'] {
+  return Object.fromEntries(
+    toldHeaders.flatMap((name) => {
+      const value = headerOf(request, name);
+      return value === undefined ? [] : [[name, value.slice(0, 500)]];
+    }),
+  );
+}

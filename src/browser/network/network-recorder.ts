@@ -1,0 +1,227 @@
+import { keptAddress } from '../../core/address/address.js';
+import type { Channel } from '../chromium/channel.js';
+import { headersOf, isBlocking, respond } from './recorded-request.js';
+import type { RecordedRequest } from './recorded-request.js';
+
+interface OpenRequest {
+  /** The process that told of it first. */
+  readonly from: Channel;
+  readonly request: RecordedRequest;
+}
+
+/** The most requests that are kept of one page; a page that asks for more is cut there. */
+const maxRequests = 10_000;
+
+/**
+ * Listens to the network of one tab, and of the other processes that it is told of, and keeps every request of the page
+ * that is loaded in it. It must be attached before the page is navigated.
+ */
+export class NetworkRecorder {
+  #requests: RecordedRequest[] = [];
+  readonly #open = new Map<string, OpenRequest>();
+  /** Scripts of workers whose end has not been told yet. */
+  readonly #scripts = new Map<Channel, string>();
+  #begun = false;
+  /** The latest moment that the browser has told of, in seconds on its monotonic clock. */
+  #now = 0;
+  #lastActivity = 0;
+  #mainFrame: string;
+  readonly #tab: Channel;
+  /** Called when a request's body has arrived, and for an answer from the cache. */
+  onFinished: (request: RecordedRequest) => void = () => {};
+
+  private constructor(tab: Channel, mainFrame: string) {
+    this.#tab = tab;
+    this.#mainFrame = mainFrame;
+  }
+
+  /** @param bodies whether bodies are to be read: otherwise the browser need not keep them, which takes its time */
+  static async attach(tab: Channel, bodies = true): Promise<NetworkRecorder> {
+    const recorder = new NetworkRecorder(tab, await mainFrameOf(tab));
+    await recorder.#listen(tab, bodies);
+    return recorder;
+  }
+
+  /** Listens to another process of the page as well; `url` is that of its script, if it is a worker. */
+  async join(channel: Channel, url: string): Promise<void> {
+    this.#scripts.set(channel, keptAddress(url));
+    await this.#listen(channel, false);
+  }
+
+  /** Gives up what a process had asked for that is no more. */
+  leave(channel: Channel): void {
+    this.#scripts.delete(channel);
+    for (const [id, { from, request }] of this.#open) {
+      if (from !== channel) continue;
+      this.#close(id, this.#now);
+      request.failure = 'canceled';
+    }
+  }
+
+  /** Forgets everything: the next page that the tab loads is recorded from its beginning. */
+  async restart(): Promise<void> {
+    this.#begun = false;
+    this.#requests = [];
+    this.#open.clear();
+    this.#mainFrame = await mainFrameOf(this.#tab);
+  }
+
+  /** How many requests have not ended. */
+  get inFlight(): number {
+    return this.#open.size;
+  }
+
+  /** When a request last began or ended, in milliseconds of `performance.now()`. */
+  get lastActivity(): number {
+    return this.#lastActivity;
+  }
+
+  get recorded(): readonly RecordedRequest[] {
+    return this.#requests;
+  }
+
+  /** The request of the document itself, after its redirects. */
+  get document(): RecordedRequest | undefined {
+    const [first] = this.#requests;
+    return first && this.#requests.findLast(({ id }) => id === first.id);
+  }
+
+  async #listen(channel: Channel, bodies: boolean): Promise<void> {
+    channel.on('Network.requestWillBeSent', (event) => {
+      if (event.type === 'Document' && event.frameId === this.#mainFrame && !event.redirectResponse)
+        this.#begun = true;
+      if (!this.#begun || this.#requests.length >= maxRequests) return;
+      this.#noteTime(event.timestamp);
+      const before = this.#open.get(event.requestId)?.request;
+      if (before) {
+        // The page and the process of a frame may both tell of the frame's document.
+        if (!event.redirectResponse) return;
+        respond(before, event.redirectResponse);
+        before.redirectsTo = keptAddress(event.request.url);
+        before.transferBytes = event.redirectResponse.encodedDataLength;
+        before.end = event.timestamp;
+      }
+      const request: RecordedRequest = {
+        id: event.requestId,
+        url: keptAddress(event.request.url),
+        method: event.request.method,
+        resourceType: event.type ?? 'Other',
+        start: event.timestamp,
+        wallTime: event.wallTime,
+        ...(before
+          ? { initiator: 'redirect', initiatedBy: { url: before.url, line: null } }
+          : this.#initiatorOf(event)),
+        firstPriority: event.request.initialPriority,
+        ofPage: event.frameId === this.#mainFrame,
+        renderBlocking: isBlocking(event),
+        requestHeaders: headersOf(event.request.headers),
+        priority: event.request.initialPriority,
+        end: null,
+        status: 0,
+        statusText: '',
+        mediaType: '',
+        protocol: '',
+        timing: undefined,
+        transferBytes: 0,
+        bodyBytes: 0,
+        fromCache: false,
+        responseHeaders: [],
+        serverAddress: '',
+        redirectsTo: '',
+        failure: null,
+      };
+      this.#open.set(event.requestId, { from: channel, request });
+      this.#requests.push(request);
+    });
+    channel.on('Network.requestServedFromCache', ({ requestId }) => {
+      const request = this.#open.get(requestId)?.request;
+      if (request) request.fromCache = true;
+    });
+    channel.on('Network.resourceChangedPriority', ({ requestId, newPriority }) => {
+      const request = this.#open.get(requestId)?.request;
+      if (request) request.priority = newPriority;
+    });
+    channel.on('Network.responseReceived', ({ requestId, response }) => {
+      const request = this.#open.get(requestId)?.request;
+      if (request) respond(request, response);
+    });
+    channel.on('Network.dataReceived', ({ requestId, dataLength, encodedDataLength }) => {
+      const request = this.#open.get(requestId)?.request;
+      if (!request) return;
+      request.bodyBytes += dataLength;
+      request.transferBytes += encodedDataLength;
+    });
+    channel.on('Network.loadingFinished', ({ requestId, timestamp, encodedDataLength }) => {
+      const known = this.#open.has(requestId) ? requestId : this.#scriptOf(channel);
+      const request = this.#close(known, timestamp);
+      if (!request) return;
+      if (!request.fromCache) request.transferBytes = encodedDataLength;
+      this.onFinished(request);
+    });
+    channel.on('Network.loadingFailed', ({ requestId, timestamp, errorText, canceled }) => {
+      const request = this.#close(requestId, timestamp);
+      if (request) request.failure = canceled ? 'canceled' : errorText;
+    });
+    await channel.send('Network.enable', {
+      maxTotalBufferSize: bodies ? 256 * 1024 * 1024 : 0,
+      maxResourceBufferSize: bodies ? 64 * 1024 * 1024 : 0,
+    });
+  }
+
+  /** What asked for a request, and where. */
+  #initiatorOf({ initiator, request }: Asking): Pick<RecordedRequest, 'initiator' | 'initiatedBy'> {
+    const { type, stack } = initiator;
+    const frame = stack?.callFrames.find(({ url }) => url !== '');
+    const [url = '', line] = frame
+      ? [frame.url, frame.lineNumber]
+      : [initiator.url, initiator.lineNumber];
+    const initiatedBy =
+      url === '' ? null : { url: keptAddress(url), line: line === undefined ? null : line + 1 };
+    if (request.isLinkPreload) return { initiator: 'preload', initiatedBy };
+    const isStyle = (one: RecordedRequest) =>
+      one.resourceType === 'Stylesheet' && one.url === initiatedBy?.url;
+    // The browser says of what a style sheet asks for that the parser did.
+    const named = type === 'parser' && this.#requests.some(isStyle) ? 'style' : type;
+    return { initiator: named, initiatedBy };
+  }
+
+  /** The request for a worker's script: of its end the worker tells, under a number that it alone knows. */
+  #scriptOf(worker: Channel): string {
+    const script = this.#scripts.get(worker);
+    this.#scripts.delete(worker);
+    const found = [...this.#open].find(([, { request }]) => request.url === script);
+    return found?.[0] ?? '';
+  }
+
+  #noteTime(timestamp: number): void {
+    this.#lastActivity = performance.now();
+    this.#now = Math.max(this.#now, timestamp);
+  }
+
+  #close(requestId: string, timestamp: number): RecordedRequest | undefined {
+    const request = this.#open.get(requestId)?.request;
+    if (!request) return undefined;
+    this.#open.delete(requestId);
+    this.#noteTime(timestamp);
+    request.end = timestamp;
+    return request;
+  }
+}
+
+async function mainFrameOf(tab: Channel): Promise<string> {
+  const { frameTree } = await tab.send('Page.getFrameTree');
+  return frameTree.frame.id;
+}
+
+/** As much of a request's announcement as tells what asked for it. */
+interface Asking {
+  readonly initiator: {
+    readonly type: string;
+    readonly url?: string;
+    readonly lineNumber?: number;
+    readonly stack?: {
+      readonly callFrames: readonly { readonly url: string; readonly lineNumber: number }[];
+    };
+  };
+  readonly request: { readonly isLinkPreload?: boolean };
+}

@@ -1,0 +1,150 @@
+import { setTimeout as after } from 'node:timers/promises';
+import { LRUCache } from 'lru-cache';
+import type { Browser, BrowserContextOptions } from 'playwright-core';
+import type { Access } from '../../core/address/access.js';
+import type { View } from '../../core/visitors/view.js';
+import { BodyCollector, remembered } from '../network/bodies.js';
+import type { KeepBody } from '../network/bodies.js';
+import { addCookies, readBrowserState } from './access.js';
+import { contextFor, launchBrowser } from '../chromium/launch.js';
+import type { HostMap } from '../chromium/host-map.js';
+import { userAgentOf } from '../chromium/user-agent.js';
+import { Visitor, defaultVisitLimits } from './visit.js';
+import type { Visit, VisitLimits } from './visit.js';
+
+/** Loads a page in every view. */
+export interface PageVisitor {
+  /** One for each view, in their order. */
+  readonly views: readonly { visit(url: string): Promise<Visit> }[];
+}
+
+export interface SurveyBrowserOptions {
+  readonly views: readonly View[];
+  /** Pages that are loaded at the same time. */
+  readonly tabs: number;
+  readonly keepBody: KeepBody;
+  readonly hosts?: HostMap | undefined;
+  readonly limits?: VisitLimits | undefined;
+  /** How the browser names itself; left out, its own name with the tool's behind it. */
+  readonly userAgent?: string | undefined;
+  /** What is shown to hosts so that they let it in. */
+  readonly accesses?: readonly Access[] | undefined;
+  /** File with cookies and local storage that a browser saved. */
+  readonly browserState?: string | undefined;
+  /** Accepts certificates that do not verify. */
+  readonly anyCertificate?: boolean | undefined;
+}
+
+/** A page is loaded so often at the most when the browser itself goes down with it. */
+const maxAttempts = 3;
+
+/** A browser that runs, with a visitor for each view and tab. */
+interface Running {
+  readonly browser: Browser;
+  /** Settles when the browser is no longer there. */
+  readonly gone: Promise<undefined>;
+  /** By view, then by tab. */
+  readonly visitors: readonly (readonly Visitor[])[];
+}
+
+/**
+ * A browser set up to survey: one context a view, whose cache stays warm from page to page, and in
+ * each of them as many tabs as pages are visited at the same time. One that goes down is started anew.
+ */
+export class SurveyBrowser {
+  readonly #options: SurveyBrowserOptions;
+  #running: Promise<Running>;
+  #closed = false;
+  readonly visitors: readonly PageVisitor[];
+
+  private constructor(options: SurveyBrowserOptions, running: Running) {
+    this.#options = options;
+    this.#running = Promise.resolve(running);
+    this.visitors = Array.from({ length: options.tabs }, (_, tab) => ({
+      views: options.views.map((_view, view) => ({
+        visit: (url: string) => this.#visit(view, tab, url),
+      })),
+    }));
+  }
+
+  /** @throws BrowserError when no browser can be started; UsageError for a wrong browser state. */
+  static async open(options: SurveyBrowserOptions): Promise<SurveyBrowser> {
+    return new SurveyBrowser(options, await start(options));
+  }
+
+  async close(): Promise<void> {
+    this.#closed = true;
+    const running = await this.#running.catch(() => undefined);
+    await running?.browser.close().catch(() => {});
+  }
+
+  async #visit(view: number, tab: number, url: string): Promise<Visit> {
+    for (let attempt = 1; ; attempt++) {
+      const { gone, visitors } = await this.#alive();
+      const visitor = visitors[view]![tab]!;
+      // What is told of a page whose browser goes down under it may come too late, or never.
+      const visit = await Promise.race([visitor.visit(url), gone]);
+      const down = visit === undefined || (await isDown(visit, gone));
+      if (!down || this.#closed) return visit ?? visitor.failed(url, 'the browser was closed');
+      if (attempt === maxAttempts) return visitor.failed(url, 'the browser crashed with it');
+    }
+  }
+
+  async #alive(): Promise<Running> {
+    const before = this.#running;
+    const running = await before;
+    if (running.browser.isConnected() || this.#closed) return running;
+    // Whoever sees it first starts another; the rest wait for that one.
+    if (this.#running === before) this.#running = start(this.#options);
+    return this.#running;
+  }
+}
+
+/** Milliseconds in which the news that a browser is gone may come behind those of its pages. */
+const newsTime = 300;
+
+/** Whether a visit failed because its browser went down. */
+async function isDown({ error }: Visit, gone: Promise<undefined>): Promise<boolean> {
+  if (error === null || !/closed/.test(error)) return false;
+  return Promise.race([gone.then(() => true), after(newsTime, false)]);
+}
+
+async function start(options: SurveyBrowserOptions): Promise<Running> {
+  const { views, tabs, keepBody, hosts = {}, limits = defaultVisitLimits } = options;
+  const { accesses = [], browserState } = options;
+  const storageState = browserState === undefined ? undefined : readBrowserState(browserState);
+  const browser = await launchBrowser(hosts, { oneProcess: true });
+  try {
+    const common: BrowserContextOptions = {
+      ignoreHTTPSErrors: options.anyCertificate ?? false,
+      ...(storageState && { storageState }),
+    };
+    const swept = views.find(({ touch }) => !touch) ?? views[0];
+    const visitors = await Promise.all(
+      views.map(async (view) => {
+        const userAgent = options.userAgent ?? `${await userAgentOf(browser, view)} ZealousLynx`;
+        const context = await browser.newContext({ ...contextFor(view), ...common, userAgent });
+        // A page that prints itself would wait for an answer to the dialog.
+        await context.addInitScript({ content: 'window.print = () => {};' });
+        await addCookies(context, accesses);
+        const shared = {
+          context,
+          view,
+          bodies: new BodyCollector(keepBody),
+          wireBytes: new LRUCache<string, number>({ max: remembered }),
+          sweeps: view === swept,
+          accesses,
+          limits,
+        };
+        return Array.from({ length: tabs }, () => new Visitor(shared));
+      }),
+    );
+    const gone = new Promise<undefined>((resolve) => {
+      browser.once('disconnected', () => resolve(undefined));
+    });
+    return { browser, gone, visitors };
+  } catch (error) {
+    await browser.close().catch(() => {});
+    throw error;
+  }
+}

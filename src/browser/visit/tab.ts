@@ -1,0 +1,101 @@
+import { setTimeout as after } from 'node:timers/promises';
+import type { BrowserContext, CDPSession, Page } from 'playwright-core';
+import type { Access } from '../../core/address/access.js';
+import type { View } from '../../core/visitors/view.js';
+import type { BodyCollector } from '../network/bodies.js';
+import { sendHeaders } from './access.js';
+import { NetworkRecorder } from '../network/network-recorder.js';
+import { openWindow } from '../chromium/own-window.js';
+
+export interface TabOptions {
+  readonly context: BrowserContext;
+  readonly view: View;
+  readonly bodies: BodyCollector;
+  /** What is shown to hosts so that they let the tool in. */
+  readonly accesses?: readonly Access[];
+}
+
+/** A tab that visits one page after another, and starts each with nothing left of the one before. */
+export class Tab {
+  readonly page: Page;
+  readonly cdp: CDPSession;
+  readonly recorder: NetworkRecorder;
+  /** Rejects when the renderer goes down; pending for as long as it lives. */
+  readonly crashed: Promise<never>;
+  readonly #view: View;
+  #visits = 0;
+
+  private constructor(page: Page, cdp: CDPSession, recorder: NetworkRecorder, view: View) {
+    this.page = page;
+    this.cdp = cdp;
+    this.recorder = recorder;
+    this.#view = view;
+    this.crashed = new Promise<never>((_, reject) => {
+      page.once('crash', () => reject(new Error('the page crashed its renderer')));
+    });
+    this.crashed.catch(() => {});
+    page.on('popup', (popup) => void popup.close().catch(() => {}));
+  }
+
+  static async open({ context, view, bodies, accesses = [] }: TabOptions): Promise<Tab> {
+    const page = await openWindow(context);
+    const cdp = await context.newCDPSession(page);
+    const recorder = await NetworkRecorder.attach(cdp);
+    bodies.watch(cdp, recorder);
+    await sendHeaders(cdp, accesses);
+    await cdp.send('Emulation.setDeviceMetricsOverride', metricsOf(view));
+    return new Tab(page, cdp, recorder, view);
+  }
+
+  get visits(): number {
+    return this.#visits;
+  }
+
+  /**
+   * Leaves the page, and forgets it: what the renderer keeps of decoded pictures would let the next page
+   * choose larger candidates of a `srcset` than a visitor gets. The network's cache stays.
+   */
+  async leave(): Promise<void> {
+    this.#visits++;
+    await this.page.goto('about:blank');
+    await Promise.all([
+      // To disable the cache drops what the renderer holds in memory; on disk it stays.
+      this.cdp.send('Network.setCacheDisabled', { cacheDisabled: true }),
+      this.cdp.send('Network.setCacheDisabled', { cacheDisabled: false }),
+      this.cdp.send('Emulation.setDeviceMetricsOverride', metricsOf(this.#view)),
+    ]);
+    await this.recorder.restart();
+  }
+
+  /** Closes it, and does not wait for one that does not let itself be closed. */
+  async close(): Promise<void> {
+    const closed = this.page.close().catch(() => {});
+    await Promise.race([closed, after(closing, undefined, { ref: false })]);
+  }
+}
+
+/** Milliseconds that a tab may take to close. */
+const closing = 5_000;
+
+/**
+ * What a page is drawn at while it is measured. Nobody looks at it, and painting costs most of what a visit
+ * costs; the page itself, its layout and its pixel density know nothing of it.
+ */
+export const drawnScale = 0.1;
+
+/** The screen of a view as the driver sets it: a sweep has changed it. */
+function metricsOf({ width, height, density, touch }: View) {
+  const upright = touch && height >= width;
+  return {
+    width,
+    height,
+    screenWidth: width,
+    screenHeight: height,
+    deviceScaleFactor: density,
+    scale: drawnScale,
+    mobile: touch,
+    screenOrientation: upright
+      ? ({ type: 'portraitPrimary', angle: 0 } as const)
+      : ({ type: 'landscapePrimary', angle: touch ? 90 : 0 } as const),
+  };
+}

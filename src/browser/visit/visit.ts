@@ -1,0 +1,277 @@
+import type { LRUCache } from 'lru-cache';
+import type { CDPSession } from 'playwright-core';
+import { messageOf } from '../../core/base/errors.js';
+import { noBytes } from '../../core/load/request.js';
+import type { BytesByType } from '../../core/load/request.js';
+import type { Placement, SlotCurve } from '../../core/slots/placement.js';
+import type { View } from '../../core/visitors/view.js';
+import { canonicalInHeaders } from '../network/canonical-header.js';
+import { measureFrames } from './frames.js';
+import { hashesByAddress, imageAnswers } from '../network/image-responses.js';
+import type { ImageAnswer } from '../network/image-responses.js';
+import type { DocumentFacts } from '../in-page/document-facts.js';
+import type { ProbedPlacement } from '../in-page/probed.js';
+import { IsolatedWorld } from '../chromium/isolated-world.js';
+import { navigate } from '../chromium/navigate.js';
+import type { NetworkRecorder } from '../network/network-recorder.js';
+import { headerOf, typeOf } from '../network/recorded-request.js';
+import type { RecordedRequest } from '../network/recorded-request.js';
+import { watchesScrolling } from './scroll-watchers.js';
+import { sweep } from './sweep.js';
+import { Tab } from './tab.js';
+import type { TabOptions } from './tab.js';
+import { LateError, within } from '../chromium/within.js';
+
+/** What one page in one view came to. */
+export interface Visit {
+  readonly view: string;
+  readonly finalUrl: string;
+  readonly status: number | null;
+  readonly mediaType: string;
+  /** Why there is nothing to measure, when there is not. */
+  readonly error: string | null;
+  /** What went wrong though the page was measured. */
+  readonly warning: string | null;
+  /** Set when it failed and may not the next time: the `Retry-After` of the answer, if it had one. */
+  readonly passing: { readonly retryAfter: string | undefined } | null;
+  readonly links: readonly string[];
+  /** The address that the page wants to be known by (`rel=canonical`), or `null`. */
+  readonly canonical: string | null;
+  /** Sketch of the document; empty when there is none. */
+  readonly shape: readonly number[];
+  readonly placements: readonly Omit<Placement, 'page' | 'view'>[];
+  /** The slot curves, from the one visit of a page that is swept; elsewhere none. */
+  readonly curves: readonly Omit<SlotCurve, 'page'>[];
+  readonly images: readonly ImageAnswer[];
+  /** Bytes on the wire; of the first fetch where the cache answered. */
+  readonly bytesByType: BytesByType;
+}
+
+export interface VisitLimits {
+  /** Milliseconds that a page may take to load. */
+  readonly load: number;
+  /** Milliseconds that its images may take after the scroll. */
+  readonly images: number;
+}
+
+export const defaultVisitLimits: VisitLimits = { load: 30_000, images: 8_000 };
+
+/** Milliseconds that a visit may take besides loading: measuring, scrolling, reading bodies. */
+const patience = 20_000;
+
+/** Milliseconds that a tab may take to open, beside others that keep the machine busy. */
+const openingPatience = 60_000;
+
+export interface VisitorOptions extends TabOptions {
+  /** What each address cost when it was first fetched; shared by the tabs of a context. */
+  readonly wireBytes: LRUCache<string, number>;
+  /** Whether this is the view in which pages are swept. */
+  readonly sweeps?: boolean;
+  readonly limits?: VisitLimits;
+}
+
+/** Milliseconds that the scripts of a page are given at each step of the scroll, when they listen. */
+const scriptTime = 160;
+
+/** A tab is used for so many pages: renderers grow with what they have seen. */
+const visitsPerTab = 25;
+
+/**
+ * Visits pages in one view, one after the other. What the network's cache holds is shared by all
+ * visitors of a context.
+ */
+export class Visitor {
+  readonly #options: VisitorOptions;
+  readonly #view: View;
+  readonly #limits: VisitLimits;
+  #tab: Tab | undefined;
+  #leaving: Promise<void> = Promise.resolve();
+  /** What is being done to the page, told when no answer comes. */
+  #stage = '';
+  /** Whether the page had finished loading. */
+  #loaded = false;
+
+  constructor(options: VisitorOptions) {
+    this.#options = options;
+    this.#view = options.view;
+    this.#limits = options.limits ?? defaultVisitLimits;
+  }
+
+  /** Visits a page. What goes wrong with it is told in the result, never thrown. */
+  async visit(url: string): Promise<Visit> {
+    await this.#leaving;
+    try {
+      this.#tab ??= await this.#open();
+    } catch (error) {
+      // That is none of the page's doing.
+      return this.failed(url, messageOf(error), undefined, true);
+    }
+    const tab = this.#tab;
+    try {
+      const work = Promise.race([this.#measure(tab, url), tab.crashed]);
+      const most = this.#limits.load + patience;
+      const visit = await within(most, work, () => this.#silence(most));
+      this.#leaving = this.#leave(tab);
+      return visit;
+    } catch (error) {
+      // A page that was there and fell silent may be a victim of what else the machine was doing.
+      const passing = error instanceof LateError && this.#loaded;
+      const visit = this.failed(url, messageOf(error), tab.recorder, passing);
+      await this.#drop();
+      return visit;
+    }
+  }
+
+  async #open(): Promise<Tab> {
+    const opening = Tab.open(this.#options);
+    try {
+      const words = () => `no tab opened within ${openingPatience / 1000} s`;
+      return await within(openingPatience, opening, words);
+    } catch (error) {
+      opening.then(
+        (tab) => tab.close(),
+        () => {},
+      );
+      throw error;
+    }
+  }
+
+  #silence(most: number): string {
+    return `the page did not respond for ${most / 1000} s while it was ${this.#stage}`;
+  }
+
+  /** Leaves the page while others are visited in other tabs. */
+  async #leave(tab: Tab): Promise<void> {
+    // A page that does not let itself be left costs its tab, and not its visit.
+    const leaving = Promise.race([tab.leave(), tab.crashed]);
+    const left = await within(patience, leaving, () => 'late').then(
+      () => true,
+      () => false,
+    );
+    if (!left || tab.visits >= visitsPerTab) await this.#drop();
+  }
+
+  async #drop(): Promise<void> {
+    const tab = this.#tab;
+    this.#tab = undefined;
+    await tab?.close();
+  }
+
+  async #measure({ page, cdp, recorder }: Tab, url: string): Promise<Visit> {
+    const limits = this.#limits;
+    this.#stage = 'loaded';
+    this.#loaded = false;
+    const trouble = await navigate(page, url, limits.load);
+    this.#loaded = !trouble;
+    const answer = recorder.document;
+    const failed = (error: string, passing = false) => this.failed(url, error, recorder, passing);
+    if (answer && answer.status >= 400)
+      return failed(`returned ${answer.status}`, passingStatuses.has(answer.status));
+    if (trouble?.fatal || !answer)
+      return failed(trouble?.words ?? 'no response', trouble?.passing ?? true);
+    if (!/html|xml/.test(answer.mediaType))
+      return failed(`is ${answer.mediaType || 'of unknown type'}, not a page`);
+    this.#stage = 'scrolled';
+    const world = await IsolatedWorld.open(cdp);
+    const atOnce = new Set(recorder.recorded.map((request) => request.url));
+    await world.call('scrollThrough', (await watchesScrolling(cdp)) ? scriptTime : 0);
+    const settled = await world.call<boolean>('settleImages', limits.images);
+    this.#stage = 'measured';
+    const largest = await world.call<string | null>('largestContent');
+    const own = await world.call<ProbedPlacement[]>('placementsOf');
+    const frames = await measureFrames(cdp, world, this.#view);
+    const placements = [...own, ...frames.flatMap((frame) => frame.placements)];
+    const facts = await world.call<DocumentFacts>('documentFacts');
+    const icons = new Set(facts.icons);
+    const requests = [...recorder.recorded];
+    const images = (await imageAnswers(requests, this.#options.bodies, settled && !trouble)).filter(
+      ({ url }) => !icons.has(url),
+    );
+    const hashes = hashesByAddress(images);
+    const fetched = (url: string): Placement['fetched'] =>
+      atOnce.has(url) ? 'at-once' : hashes.has(url) ? 'on-scroll' : null;
+    const visit = {
+      view: this.#view.name,
+      finalUrl: page.url(),
+      status: answer.status,
+      mediaType: answer.mediaType,
+      error: null,
+      warning: trouble?.words ?? (settled ? null : 'some images had not finished loading'),
+      passing: null,
+      links: facts.links,
+      canonical: facts.canonical ?? canonicalInHeaders(answer),
+      shape: facts.shape,
+      placements: placements.map((placement) => ({
+        ...placement,
+        contentHash: hashes.get(placement.url) ?? null,
+        fetched: fetched(placement.url),
+        largest: placement.shown && placement.aboveFold && placement.url === largest,
+      })),
+      images,
+      bytesByType: this.#weigh(requests),
+    } as const;
+    if (!this.#options.sweeps) return { ...visit, curves: [] };
+    this.#stage = 'swept';
+    const worlds = [world, ...frames.map((frame) => frame.world)] as const;
+    const curves = await curvesOf(cdp, worlds, placements, this.#view);
+    // What the sweep made the page fetch is none of its weight, but the cache has it now.
+    this.#weigh(recorder.recorded);
+    return { ...visit, curves };
+  }
+
+  #weigh(requests: readonly RecordedRequest[]): BytesByType {
+    const bytes = noBytes();
+    for (const request of requests) {
+      if (!request.fromCache) this.#options.wireBytes.set(request.url, request.transferBytes);
+      const cost = request.fromCache
+        ? this.#options.wireBytes.get(request.url)
+        : request.transferBytes;
+      // What was fetched too long ago to be remembered cost its body at the least.
+      bytes[typeOf(request)] += Math.round(cost ?? request.bodyBytes);
+    }
+    return bytes;
+  }
+
+  /** What a visit comes to that failed. */
+  failed(url: string, error: string, recorder?: NetworkRecorder, passing = false): Visit {
+    const answer = recorder?.document;
+    const retryAfter = answer && headerOf(answer, 'retry-after');
+    return {
+      view: this.#view.name,
+      finalUrl: answer?.url ?? url,
+      status: answer?.status || null,
+      mediaType: answer?.mediaType ?? '',
+      error,
+      warning: null,
+      passing: passing ? { retryAfter } : null,
+      links: [],
+      canonical: null,
+      shape: [],
+      placements: [],
+      curves: [],
+      images: [],
+      bytesByType: noBytes(),
+    };
+  }
+}
+
+/** Statuses that say "not now": too many requests, and servers behind servers that are not there. */
+const passingStatuses: ReadonlySet<number> = new Set([408, 425, 429, 502, 503, 504]);
+
+/** The slot curve of every placement, each element and kind once. */
+async function curvesOf(
+  cdp: CDPSession,
+  documents: Parameters<typeof sweep>[1],
+  placements: readonly ProbedPlacement[],
+  view: View,
+): Promise<Omit<SlotCurve, 'page'>[]> {
+  if (placements.length === 0) return [];
+  const pieces = await sweep(cdp, documents, view);
+  const curves = new Map<string, Omit<SlotCurve, 'page'>>();
+  placements.forEach(({ kind, selector }, index) => {
+    const key = `${kind} ${selector}`;
+    const curve = pieces[index] ?? [];
+    if (!curves.has(key) && curve.length > 0) curves.set(key, { kind, selector, pieces: curve });
+  });
+  return [...curves.values()];
+}

@@ -1,0 +1,34 @@
+import { isServedHere, slowConnections } from '../../browser/chromium/slow-connections.js';
+import type { SlowConnections } from '../../browser/chromium/slow-connections.js';
+import type { Conditions } from '../../core/visitors/conditions.js';
+import type { Network } from '../../core/visitors/network.js';
+import type { OpenStarts } from '../survey/starts.js';
+import type { ClockOptions } from './clock-options.js';
+
+/** If all pages come from this machine, connecting is made to cost what it would on a real network. */
+export async function connectionsFor(
+  { urls, hosts }: OpenStarts,
+  { latency }: Network,
+): Promise<SlowConnections | undefined> {
+  const here = latency > 0 && urls.every((url) => isServedHere(url, hosts));
+  return here ? slowConnections(latency, hosts) : undefined;
+}
+
+/** What all loads of a call have in common; each session adds the state of its cache. */
+export function conditionsOf(
+  { network, cpuFactor, view, creator }: ClockOptions,
+  browser: string,
+  shaped: boolean,
+): Conditions {
+  const { name, width, height, density, touch } = view;
+  const seen = { name, width, height, density, touch };
+  return {
+    network,
+    cpuFactor,
+    view: seen,
+    browser,
+    cache: 'cold',
+    connecting: shaped ? 'shaped' : 'real',
+    tool: `${creator.name} ${creator.version}`,
+  };
+}

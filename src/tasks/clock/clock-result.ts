@@ -1,0 +1,32 @@
+import { join } from 'node:path';
+import { PageError } from '../../core/base/errors.js';
+import { loadFindingsOf } from '../../core/findings/load/index.js';
+import { countedRuns, medianRun, summariseSession } from '../../core/load/session.js';
+import type { Session } from '../../core/load/session.js';
+import { harOf } from '../../output/json/har.js';
+import { writeWhole } from '../../store/write-whole.js';
+import type { Workspace } from '../../store/workspace.js';
+import type { ClockOptions, ClockResult } from './clock-options.js';
+
+/**
+ * What a session comes to; writes the HAR file of its median run.
+ *
+ * @param needed what images would weigh at their need, in bytes by address
+ * @throws PageError when no load of the page succeeded.
+ */
+export async function resultOf(
+  workspace: Workspace,
+  session: Session,
+  needed: ReadonlyMap<string, number>,
+  { creator, network }: ClockOptions,
+): Promise<Omit<ClockResult, 'film'>> {
+  if (countedRuns(session).length === 0)
+    throw new PageError(`${session.page} could not be loaded: ${session.runs[0]?.failure}`, {
+      hint: 'check the address; for a host that only this machine knows, see --map-host',
+    });
+  const run = medianRun(session);
+  const harFile = join(workspace.folder, 'har', `session-${session.id}.har`);
+  await writeWhole(harFile, `${JSON.stringify(harOf(session, run, creator), null, 2)}\n`);
+  const findings = loadFindingsOf(run, network, (url) => needed.get(url));
+  return { session, summary: summariseSession(session), medianRun: run, findings, harFile };
+}

@@ -1,0 +1,91 @@
+import type { Browser } from 'playwright-core';
+import { launchBrowser } from '../../browser/chromium/launch.js';
+import { defaultColdLoadLimits } from '../../browser/load/cold-load.js';
+import { countedRuns } from '../../core/load/session.js';
+import type { Session } from '../../core/load/session.js';
+import type { Film } from '../../core/pixels/film.js';
+import type { Workspace } from '../../store/workspace.js';
+import { noProgress } from '../progress.js';
+import { openStarts } from '../survey/starts.js';
+import { conditionsOf, connectionsFor } from './clock-conditions.js';
+import type { ClockOptions, ClockOutcome, ClockResult } from './clock-options.js';
+import { resultOf } from './clock-result.js';
+import { filmLoad } from './film-load.js';
+import { knownNeeds } from './known-needs.js';
+import { loadInTurn, pageOf } from './load-in-turn.js';
+
+export type { ClockOptions, ClockOutcome, ClockResult } from './clock-options.js';
+
+/**
+ * Loads pages repeatedly with cold caches (and with warm ones, where asked for), in turn, under one set of conditions.
+ *
+ * @throws PageError when no load of a page succeeded; BrowserError when there is no browser.
+ */
+export async function clock(
+  workspace: Workspace,
+  pages: readonly string[],
+  options: ClockOptions,
+): Promise<ClockOutcome> {
+  const { signal, hosts = {} } = options;
+  const open = await openStarts(pages, hosts);
+  try {
+    const connections = await connectionsFor(open, options.network);
+    const browser = await launchBrowser(open.hosts, { connections });
+    const stop = () => void browser.close();
+    signal?.addEventListener('abort', stop, { once: true });
+    try {
+      return await clockIn(browser, workspace, open.urls, options, connections !== undefined);
+    } finally {
+      signal?.removeEventListener('abort', stop);
+      await browser.close().catch(() => {});
+      await connections?.close();
+    }
+  } finally {
+    await open.close();
+  }
+}
+
+async function clockIn(
+  browser: Browser,
+  workspace: Workspace,
+  urls: readonly string[],
+  options: ClockOptions,
+  shaped: boolean,
+): Promise<ClockOutcome> {
+  const { signal, onProgress = noProgress, runs } = options;
+  const conditions = conditionsOf(options, `Chromium ${browser.version()}`, shaped);
+  const limits = {
+    ...defaultColdLoadLimits,
+    quietWindow: options.quietWindow ?? defaultColdLoadLimits.quietWindow,
+    ...(options.noInteractive && { rest: 0 }),
+  };
+  const caches = options.warm ? (['cold', 'warm'] as const) : (['cold'] as const);
+  const planned = urls.flatMap((page) =>
+    caches.map((cache) => ({ page, conditions: { ...conditions, cache } })),
+  );
+  const begun = workspace.sessions.begin(options.label, new Date().toISOString(), planned);
+  const sessions = urls.map((_, at) => begun.slice(at * caches.length, (at + 1) * caches.length));
+  const total = sessions.length * (runs + (options.film ? 2 : 1));
+  let done = 0;
+  const onLoad = (page: string) => onProgress({ stage: 'loads', done: done++, total, doing: page });
+  const turn = { browser, conditions, limits, sessions, runs, signal, onLoad };
+  const kept = await loadInTurn(workspace, turn);
+  const films = new Map<Session, Film>();
+  for (const [cold] of options.film ? sessions : []) {
+    if (signal?.aborted) break;
+    onLoad(cold!.page);
+    const film = await filmLoad(browser, { ...pageOf(cold!.page), conditions, limits });
+    if (film) films.set(cold!, film);
+  }
+  onProgress({ stage: 'loads', done, total, doing: '' });
+  const needed = options.policy ? await knownNeeds(workspace, options.policy) : new Map();
+  const results: ClockResult[] = [];
+  for (const [session, sessionRuns] of kept) {
+    const whole = { ...session, runs: sessionRuns };
+    const mayLack = signal?.aborted || session.conditions?.cache === 'warm';
+    if (mayLack && countedRuns(whole).length === 0) continue;
+    const film = films.get(session) ?? null;
+    results.push({ ...(await resultOf(workspace, whole, needed, options)), film });
+  }
+  return { results, interrupted: signal?.aborted ?? false };
+}

@@ -1,0 +1,120 @@
+import { existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { compareSessions } from '../../core/load/comparison.js';
+import type { SessionComparison } from '../../core/load/comparison.js';
+import { ConditionsDifferError, UsageError } from '../../core/base/errors.js';
+import { compareLooks } from '../../core/pixels/looks.js';
+import type { Looks } from '../../core/pixels/looks.js';
+import { matchRequests } from '../../core/load/request-matching.js';
+import type { RequestChange } from '../../core/load/request-matching.js';
+import { countedRuns, medianRun } from '../../core/load/session.js';
+import type { Session } from '../../core/load/session.js';
+import type { Workspace } from '../../store/workspace.js';
+import { pictureFile } from './picture-file.js';
+import { readHarFile } from './read-har.js';
+
+/** One page before and after. */
+export interface ComparedPage {
+  readonly before: Session;
+  readonly after: Session;
+  readonly comparison: SessionComparison;
+  /** What became of each request, from the median run of one side to that of the other. */
+  readonly requests: readonly RequestChange[];
+  /** Whether it still looks the same; `null` where there is no picture of both sides. */
+  readonly looks: ComparedLooks | null;
+}
+
+/** How alike a page looks, with the pictures (PNG files) that say so. */
+export interface ComparedLooks extends Looks {
+  readonly pictures: { readonly before: Buffer; readonly after: Buffer };
+}
+
+/**
+ * Sets the sessions of two labels, or two HAR files, against each other, page by page.
+ *
+ * @param workspace opened only where a label is to be found
+ * @param anyway compares sessions whose conditions differ, too
+ * @throws NotFoundError when a label is not known; UsageError when they have no page in common;
+ *   ConditionsDifferError when their conditions differ.
+ */
+export async function compare(
+  workspace: () => Workspace,
+  before: string,
+  after: string,
+  anyway: boolean,
+): Promise<ComparedPage[]> {
+  const sessionsOf = async (name: string) => {
+    const sessions = isHar(name)
+      ? (await readHarFile(name)).sessions
+      : workspace().sessions.find(name);
+    return counted(sessions, name);
+  };
+  const one = await sessionsOf(before);
+  const other = await sessionsOf(after);
+  const pairs = pairUp(one, other);
+  if (pairs.length === 0)
+    throw new UsageError(`${before} and ${after} have no page in common`, {
+      hint: `${before}: ${pagesOf(one)}; ${after}: ${pagesOf(other)}`,
+    });
+  const compared: ComparedPage[] = [];
+  for (const [first, second] of pairs)
+    compared.push({
+      before: first,
+      after: second,
+      comparison: compareSessions(first, second),
+      requests: matchRequests(medianRun(first), medianRun(second)),
+      looks: isHar(before) || isHar(after) ? null : await looksOf(workspace(), first, second),
+    });
+  const differing = compared[0]!.comparison.differingConditions;
+  if (differing.length > 0 && !anyway)
+    throw new ConditionsDifferError(
+      `${before} and ${after} were not measured under the same conditions: ` +
+        differing.map((each) => `${each.condition} ${each.before} / ${each.after}`).join('; '),
+      { hint: 'run clock again for one of them, or compare them with --anyway' },
+    );
+  return compared;
+}
+
+async function looksOf(
+  workspace: Workspace,
+  before: Session,
+  after: Session,
+): Promise<ComparedLooks | null> {
+  const files = [before, after].map((session) => pictureFile(workspace, session));
+  if (!files.every((file) => existsSync(file))) return null;
+  const { readLuma } = await import('../../images/picture.js');
+  const [was, is] = await Promise.all(files.map((file) => readFile(file)));
+  const looks = compareLooks(await readLuma(was!, 1), await readLuma(is!, 1));
+  return { ...looks, pictures: { before: was!, after: is! } };
+}
+
+/** Whether a name is that of a HAR file, and not the label of a session. */
+function isHar(name: string): boolean {
+  return /\.har$/i.test(name);
+}
+
+function counted(sessions: readonly Session[], label: string): Session[] {
+  const usable = sessions.filter((session) => countedRuns(session).length > 0);
+  if (usable.length === 0)
+    throw new UsageError(`no load of ${label} succeeded: there is nothing to compare`, {
+      hint: 'run clock again',
+    });
+  return usable;
+}
+
+/** Sessions of the same page and cache; two single pages are a pair whatever their addresses. */
+function pairUp(one: readonly Session[], other: readonly Session[]): [Session, Session][] {
+  if (one.length === 1 && other.length === 1) return [[one[0]!, other[0]!]];
+  const single = [one, other].every((side) => new Set(side.map(({ page }) => page)).size === 1);
+  const cacheOf = ({ conditions }: Session) => conditions?.cache ?? 'cold';
+  return one.flatMap((session) => {
+    const match = other.find(
+      (each) => (single || each.page === session.page) && cacheOf(each) === cacheOf(session),
+    );
+    return match ? ([[session, match]] as [Session, Session][]) : [];
+  });
+}
+
+function pagesOf(sessions: readonly Session[]): string {
+  return sessions.map(({ page }) => page).join(', ');
+}

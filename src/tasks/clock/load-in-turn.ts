@@ -1,0 +1,76 @@
+import { existsSync } from 'node:fs';
+import { loadavg } from 'node:os';
+import type { Browser } from 'playwright-core';
+import { coldLoad, defaultColdLoadLimits } from '../../browser/load/cold-load.js';
+import type { ColdLoadLimits, LoadPlan } from '../../browser/load/cold-load.js';
+import type { Run, Session } from '../../core/load/session.js';
+import type { Conditions } from '../../core/visitors/conditions.js';
+import { unshaped } from '../../core/visitors/network.js';
+import { isThirdParty } from '../../crawl/third-party.js';
+import { writeWhole } from '../../store/write-whole.js';
+import type { Workspace } from '../../store/workspace.js';
+import { pictureFile } from './picture-file.js';
+
+/** The load that does not count need not go quiet. */
+const warmUpLimits = { ...defaultColdLoadLimits, settle: 0, rest: 0 };
+
+/** How the loads of a call are made. */
+export interface LoadsInTurn {
+  readonly browser: Browser;
+  readonly conditions: Conditions;
+  readonly limits: ColdLoadLimits;
+  /** What each page is loaded for: its cold session, and the warm one that follows on it. */
+  readonly sessions: readonly (readonly Session[])[];
+  readonly runs: number;
+  readonly signal: AbortSignal | undefined;
+  /** Is told of each load before it starts. */
+  readonly onLoad: (page: string) => void;
+}
+
+/** The page of a load, and who is a third party to it. */
+export function pageOf(url: string): Pick<LoadPlan, 'url' | 'isThirdParty'> {
+  return { url, isThirdParty: (address) => isThirdParty(address, url) };
+}
+
+/**
+ * Loads all pages in turn, so that a drift of the machine affects all of them alike, and keeps each run as soon as it is
+ * there. One load of each page comes first that does not count: it warms what only a first load pays for.
+ *
+ * @returns the runs of each session
+ */
+export async function loadInTurn(
+  workspace: Workspace,
+  { browser, conditions, limits, sessions, runs, signal, onLoad }: LoadsInTurn,
+): Promise<Map<Session, Run[]>> {
+  const kept = new Map<Session, Run[]>(sessions.flat().map((session) => [session, []]));
+  for (const [{ page } = { page: '' }] of sessions) {
+    if (signal?.aborted) break;
+    onLoad(page);
+    const unhurried = { ...conditions, network: unshaped };
+    await coldLoad(browser, { ...pageOf(page), conditions: unhurried, limits: warmUpLimits });
+  }
+  for (let position = 0; position < runs; position++)
+    for (const ofPage of sessions) {
+      if (signal?.aborted) return kept;
+      const [cold] = ofPage;
+      onLoad(cold!.page);
+      const [hostLoad = 0] = loadavg();
+      const plan = { ...pageOf(cold!.page), conditions, limits };
+      const onPicture = keepPicture(workspace, cold!);
+      const loaded = await coldLoad(browser, { ...plan, onPicture }, ofPage.length - 1);
+      // What was cut off by the stop is not a run.
+      if (signal?.aborted) return kept;
+      loaded.forEach((run, index) => {
+        const session = ofPage[index]!;
+        workspace.sessions.addRun(session.id, position, { ...run, hostLoad });
+        kept.get(session)!.push({ ...run, hostLoad });
+      });
+    }
+  return kept;
+}
+
+/** Keeps one picture of each cold session's page. */
+function keepPicture(workspace: Workspace, session: Session): LoadPlan['onPicture'] {
+  const file = pictureFile(workspace, session);
+  return existsSync(file) ? undefined : (picture) => writeWhole(file, picture);
+}

@@ -1,0 +1,47 @@
+import { accessHeaders } from '../../core/address/access.js';
+import type { Access } from '../../core/address/access.js';
+import { fetchFile } from '../../crawl/fetch-file.js';
+import type { FetchedFile } from '../../crawl/fetch-file.js';
+import { robotName } from '../../crawl/robots.js';
+import type { HostMap } from '../../browser/chromium/host-map.js';
+import type { Workspace } from '../../store/workspace.js';
+import { openStarts } from '../survey/starts.js';
+import type { OpenStarts } from '../survey/starts.js';
+
+/** What browsers say that they take as an image. */
+const accepted = 'image/avif,image/webp,image/svg+xml,image/*,*/*;q=0.8';
+const maxBytes = 64_000_000;
+const patience = 30_000;
+
+/** Images of a survey, as they are on the net now. */
+export interface OpenImages {
+  readonly fetch: (url: string) => Promise<FetchedFile>;
+  close(): Promise<void>;
+}
+
+/**
+ * Asks for images where a survey found them; folders of static sites are served again as soon as the first one is asked
+ * for.
+ */
+export function openImages(
+  workspace: Workspace,
+  label: string | undefined,
+  { hosts, accesses }: { readonly hosts: HostMap; readonly accesses: readonly Access[] },
+): OpenImages {
+  let starts: Promise<OpenStarts> | undefined;
+  const open = () => {
+    const { id } = workspace.surveys.find(label);
+    return (starts ??= openStarts(workspace.surveys.plan(id).given, hosts));
+  };
+  return {
+    fetch: async (url) =>
+      fetchFile(url, {
+        hosts: (await open()).hosts,
+        userAgent: robotName,
+        headersFor: (address) => ({ accept: accepted, ...accessHeaders(accesses, address) }),
+        limit: maxBytes,
+        timeout: patience,
+      }),
+    close: async () => (await starts)?.close(),
+  };
+}

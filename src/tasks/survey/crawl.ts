@@ -1,0 +1,149 @@
+import type { PageVisitor } from '../../browser/visit/survey-browser.js';
+import type { Visit } from '../../browser/visit/visit.js';
+import type { Frontier } from '../../crawl/frontier.js';
+import { isThirdParty } from '../../crawl/third-party.js';
+import { noBytes, totalBytes } from '../../core/load/request.js';
+import type { BytesByType } from '../../core/load/request.js';
+import type { DuePage } from '../../core/survey/survey.js';
+import type { Found, PageRecord } from '../../store/pages.js';
+import { collectGarbage } from './collect-garbage.js';
+import type { TaskOptions } from '../progress.js';
+import { visitPage } from './visit-page.js';
+import type { Manners } from './visit-page.js';
+
+export interface CrawlOptions extends Manners {
+  readonly onProgress: NonNullable<TaskOptions['onProgress']>;
+  /** Keeps a page with what was found on it, in one go. */
+  readonly keep: (record: PageRecord, found: Found) => void;
+  /** Keeps what was found where there is no page to keep. */
+  readonly keepFound: (found: Found) => void;
+  /** Why a page must not be visited, when it must not. */
+  readonly refusal: (url: string) => Promise<string | undefined>;
+  /** Pages that were visited before this run. */
+  readonly visited: number;
+}
+
+/** After so many pages their garbage is collected; it takes some hundredths of a second. */
+const pagesPerCollection = 25;
+
+/**
+ * Visits what the frontier hands out, with all visitors at once. Each page is kept together with the
+ * links that were found on it: whenever the crawl is stopped, nothing is half known.
+ */
+export async function crawl(
+  frontier: Frontier,
+  visitors: readonly PageVisitor[],
+  { onProgress, keep, keepFound, refusal, visited, ...manners }: CrawlOptions,
+): Promise<void> {
+  const { signal } = manners;
+  const wake = new Set<() => void>();
+  let busy = 0;
+  let done = visited;
+  const passOver = (url: string, reason: string) => {
+    const { due, skipped } = frontier.takeFound();
+    keepFound({ due, skipped: [...skipped, { url, reason }] });
+    frontier.forgo();
+  };
+  const take = async (visitor: PageVisitor, due: DuePage) => {
+    onProgress({ stage: 'pages', done, total: done + busy + frontier.waiting, doing: due.url });
+    const refused = await refusal(due.url);
+    if (refused !== undefined) return passOver(due.url, refused);
+    const visits = await visitPage(visitor, due.url, manners);
+    if (signal?.aborted) return;
+    const reason = reasonAgainst(due, visits, frontier);
+    for (const { links } of visits) frontier.add(links, due.depth + 1);
+    if (reason !== undefined) return passOver(due.url, reason);
+    keep(recordOf(due, visits), frontier.takeFound());
+    done++;
+    if (done % pagesPerCollection === 0) collectGarbage();
+  };
+  const work = async (visitor: PageVisitor) => {
+    while (!signal?.aborted) {
+      const due = frontier.next();
+      if (due) {
+        busy++;
+        await take(visitor, due).finally(() => busy--);
+        for (const resume of wake) resume();
+        wake.clear();
+      } else if (busy === 0) return;
+      else await new Promise<void>((resume) => wake.add(resume));
+    }
+  };
+  keepFound(frontier.takeFound());
+  await Promise.all(visitors.map(work));
+  if (!signal?.aborted) keepFound({ due: [], skipped: frontier.leftOut });
+  onProgress({ stage: 'pages', done, total: done, doing: '' });
+}
+
+/** In words why an address that was visited is not a page of this survey, when it is not. */
+function reasonAgainst(
+  due: DuePage,
+  visits: readonly Visit[],
+  frontier: Frontier,
+): string | undefined {
+  const good = visits.find(({ error }) => error === null);
+  if (!good) return undefined;
+  const finalUrl = frontier.formOf(good.finalUrl) ?? good.finalUrl;
+  if (finalUrl !== due.url) {
+    if (!frontier.inScope(finalUrl)) {
+      // A person who names `a.test` may mean `www.a.test`.
+      if (due.depth > 0) return `redirects to another site: ${finalUrl}`;
+      frontier.widen(finalUrl);
+    }
+    if (!frontier.reached(finalUrl)) return `redirects to ${finalUrl}, which is surveyed anyway`;
+  }
+  const { canonical } = good;
+  if (canonical && frontier.formOf(canonical) !== finalUrl && frontier.fold(due, canonical))
+    return `its canonical address is ${canonical}`;
+  return undefined;
+}
+
+function recordOf(due: DuePage, visits: readonly Visit[]): PageRecord {
+  const good = visits.find(({ error }) => error === null);
+  const told = good ?? visits[0];
+  const finalUrl = told?.finalUrl ?? due.url;
+  const problems = visits.flatMap(({ view, error, warning }) => {
+    const words = error ?? warning;
+    return words === null ? [] : { view, words };
+  });
+  return {
+    page: {
+      url: due.url,
+      finalUrl,
+      status: told?.status ?? null,
+      depth: due.depth,
+      visits: due.visits,
+      group: null,
+      error: problemWords(problems, visits.length),
+      bytesByType: heaviest(visits),
+    },
+    visits: visits.map(({ view, placements, images }) => ({
+      view,
+      placements,
+      responses: images.map((image) => ({
+        ...image,
+        thirdParty: isThirdParty(image.url, finalUrl),
+      })),
+    })),
+    curves: visits.flatMap(({ curves }) => curves),
+    shape: good?.shape ?? [],
+  };
+}
+
+/** The problems of a page's visits, each once, with its view where it is not the same in all. */
+function problemWords(
+  problems: readonly { view: string; words: string }[],
+  visits: number,
+): string | null {
+  if (problems.length === 0) return null;
+  const different = new Set(problems.map(({ words }) => words));
+  if (different.size === 1 && problems.length === visits) return problems[0]!.words;
+  return problems.map(({ view, words }) => `${view}: ${words}`).join('; ');
+}
+
+function heaviest(visits: readonly Visit[]): BytesByType {
+  return visits.reduce<BytesByType>(
+    (most, { bytesByType }) => (totalBytes(bytesByType) > totalBytes(most) ? bytesByType : most),
+    noBytes(),
+  );
+}

@@ -1,0 +1,16 @@
+import type { SurveyHead } from '../../core/survey/survey.js';
+import type { Workspace } from '../../store/workspace.js';
+
+/**
+ * Takes a survey away, with the images and encodes that no other one needs.
+ *
+ * @throws NotFoundError when there is no such survey.
+ */
+export async function deleteSurvey(workspace: Workspace, label: string): Promise<SurveyHead> {
+  const head = workspace.surveys.find(label);
+  // The rows go first: a body that is left over wastes room, one that is missing breaks a survey.
+  const orphans = workspace.surveys.delete(head.id);
+  for (const hash of orphans) await workspace.bodies.delete(hash);
+  workspace.tidy();
+  return head;
+}

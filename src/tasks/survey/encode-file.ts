@@ -1,0 +1,67 @@
+import { messageOf } from '../../core/base/errors.js';
+import { failedEncode, noSteps } from '../../core/survey/failed-encode.js';
+import type { ImageFile } from '../../core/survey/image-file.js';
+import type { Policy } from '../../core/policy/policy.js';
+import type { Size } from '../../core/base/size.js';
+import type { Encoded } from '../../core/survey/encoded.js';
+import { encodeKey } from '../../images/encode-key.js';
+import { tidy } from '../../images/facts.js';
+import { contentHashOf } from '../../images/hash.js';
+import { compressedBytes, encodeNeeded } from '../../images/needed.js';
+import { optimiseVector } from '../../images/vector.js';
+import type { Workspace } from '../../store/workspace.js';
+
+/**
+ * Encodes one file at its need, or makes a vector smaller, and keeps what came of it.
+ *
+ * @param read the bytes of the file; left out, those in the workspace
+ */
+export async function encodeAndKeep(
+  workspace: Workspace,
+  file: ImageFile,
+  need: Size | null,
+  policy: Policy,
+  read: (contentHash: string) => Promise<Buffer> = (hash) => workspace.bodies.read(hash),
+): Promise<Encoded> {
+  const encoded = await encodeOne(workspace, file, need, policy, read);
+  workspace.encodes.add(encoded, encodeKey(policy));
+  return encoded;
+}
+
+async function encodeOne(
+  workspace: Workspace,
+  file: ImageFile,
+  need: Size | null,
+  policy: Policy,
+  read: (contentHash: string) => Promise<Buffer>,
+): Promise<Encoded> {
+  const { contentHash } = file;
+  try {
+    const body = await read(contentHash);
+    if (!need) return { ...failedEncode(file, need, ''), ...(await vector(workspace, body)) };
+    const { body: result, ...made } = await encodeNeeded(body, file, need, policy);
+    const resultHash = contentHashOf(result);
+    await workspace.bodies.keep(resultHash, result);
+    return { contentHash, need, ...made, resultHash, problem: null };
+  } catch (error) {
+    return failedEncode(file, need, `it cannot be decoded completely (${tidy(messageOf(error))})`);
+  }
+}
+
+/** A vector without what nobody sees of it, and what it takes compressed. */
+async function vector(
+  workspace: Workspace,
+  body: Buffer,
+): Promise<Omit<Encoded, 'contentHash' | 'need' | 'attempts'>> {
+  const optimised = await optimiseVector(body);
+  const resultHash = optimised && contentHashOf(optimised);
+  if (optimised && resultHash) await workspace.bodies.keep(resultHash, optimised);
+  const result = optimised ?? body;
+  const steps = {
+    ...noSteps,
+    metadata: body.length - result.length,
+    sameFormat: await compressedBytes(body),
+    best: await compressedBytes(result),
+  };
+  return { nature: 'vector', format: 'svg', steps, resultHash, problem: null };
+}

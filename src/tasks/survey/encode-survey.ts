@@ -1,0 +1,67 @@
+import pLimit from 'p-limit';
+import { failedEncode } from '../../core/survey/failed-encode.js';
+import { isVector } from '../../core/survey/image-file.js';
+import type { ImageFile } from '../../core/survey/image-file.js';
+import { largestNeeds } from '../../core/waste/placement-needs.js';
+import type { PlacementNeeds } from '../../core/waste/placement-needs.js';
+import type { Policy } from '../../core/policy/policy.js';
+import type { Size } from '../../core/base/size.js';
+import type { SurveyFacts } from '../../core/survey/survey.js';
+import type { Encoded } from '../../core/survey/encoded.js';
+import { picturesAtOnce } from '../../images/at-once.js';
+import { encodeKey } from '../../images/encode-key.js';
+import type { Workspace } from '../../store/workspace.js';
+import { noProgress } from '../progress.js';
+import type { TaskOptions } from '../progress.js';
+
+/**
+ * Encodes every image file of a survey at its need, the largest over all its placements, and compresses its
+ * vectors. What the workspace holds already is not encoded again. A file that cannot be encoded is told, not thrown.
+ *
+ * @returns one result for each file that is shown; fewer when it was stopped
+ */
+export async function encodeSurvey(
+  workspace: Workspace,
+  facts: Omit<SurveyFacts, 'encoded'>,
+  policy: Policy,
+  needs: PlacementNeeds,
+  { signal, onProgress = noProgress }: TaskOptions = {},
+): Promise<Encoded[]> {
+  const largest = largestNeeds(facts, needs);
+  const kept = workspace.encodes.ofSurvey(facts.head.id, encodeKey(policy));
+  const known: Encoded[] = [];
+  const due: { file: ImageFile; need: Size | null }[] = [];
+  for (const file of facts.files) {
+    const need = largest.get(file.contentHash) ?? null;
+    if (file.problem !== null || (!need && !isVector(file))) continue;
+    const encoded = kept(file.contentHash, need);
+    if (encoded && isWhole(workspace, encoded)) known.push(encoded);
+    else if (!workspace.bodies.has(file.contentHash))
+      known.push(
+        failedEncode(file, need, 'its body was not kept: survey again without --no-bodies'),
+      );
+    else due.push({ file, need });
+  }
+  if (due.length === 0) return known;
+  // The encoders take a while to load.
+  const { encodeAndKeep } = await import('./encode-file.js');
+  const limit = pLimit(picturesAtOnce);
+  let done = 0;
+  const results = await Promise.all(
+    due.map(({ file, need }) =>
+      limit(async () => {
+        if (signal?.aborted) return [];
+        onProgress({ stage: 'images', done, total: due.length, doing: file.mediaType });
+        const encoded = await encodeAndKeep(workspace, file, need, policy);
+        onProgress({ stage: 'images', done: ++done, total: due.length, doing: file.mediaType });
+        return encoded;
+      }),
+    ),
+  );
+  return [...known, ...results.flat()];
+}
+
+/** Whether an encode still has the file that came of it. */
+function isWhole({ bodies }: Workspace, { resultHash }: Encoded): boolean {
+  return resultHash === null || bodies.has(resultHash);
+}

@@ -1,0 +1,31 @@
+import type { HostMap } from '../../browser/chromium/host-map.js';
+import { accessHeaders } from '../../core/address/access.js';
+import { fetchFile } from '../../crawl/fetch-file.js';
+import type { FetchedFile } from '../../crawl/fetch-file.js';
+import { robotName } from '../../crawl/robots.js';
+import { maxSitemapBytes } from '../../crawl/sitemap.js';
+import type { WorkOptions } from './survey-options.js';
+
+/** Milliseconds that a server has to answer with its robots.txt or a sitemap. */
+const fileTimeout = 15_000;
+
+/** Fetches files as the browser of this survey would. */
+export function fetcher(
+  {
+    userAgent,
+    accesses = [],
+    anyCertificate,
+  }: Pick<WorkOptions, 'userAgent' | 'accesses' | 'anyCertificate'>,
+  hosts: HostMap,
+  limit = maxSitemapBytes,
+): (url: string) => Promise<FetchedFile> {
+  return (url) =>
+    fetchFile(url, {
+      hosts,
+      userAgent: userAgent ?? robotName,
+      headersFor: (address) => accessHeaders(accesses, address),
+      anyCertificate,
+      limit,
+      timeout: fileTimeout,
+    });
+}

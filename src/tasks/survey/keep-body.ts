@@ -1,0 +1,15 @@
+import type { KeepBody } from '../../browser/network/bodies.js';
+import { readImageFacts } from '../../images/facts.js';
+import { contentHashOf } from '../../images/hash.js';
+import type { Workspace } from '../../store/workspace.js';
+
+/** Keeps a body and the facts of it, each content once, and answers with its content hash. */
+export function bodyKeeper(workspace: Workspace, noBodies: boolean): KeepBody {
+  return async (body, declaredType) => {
+    const contentHash = contentHashOf(body);
+    if (!noBodies) await workspace.bodies.keep(contentHash, body);
+    if (!workspace.images.has(contentHash))
+      workspace.images.add(await readImageFacts(body, declaredType));
+    return contentHash;
+  };
+}

@@ -1,0 +1,110 @@
+import { SurveyBrowser } from '../../browser/visit/survey-browser.js';
+import { missingImages } from '../../core/survey/missing-images.js';
+import { groupPages } from '../../core/survey/page-groups.js';
+import type { SurveyHead } from '../../core/survey/survey.js';
+import { needsOfPlacements } from '../../core/waste/placement-needs.js';
+import type { Frontier } from '../../crawl/frontier.js';
+import { Pacer } from '../../crawl/pacer.js';
+import { Robots, robotsLimit } from '../../crawl/robots.js';
+import type { Workspace } from '../../store/workspace.js';
+import { noProgress } from '../progress.js';
+import { crawl } from './crawl.js';
+import type { EncodeAhead } from './encode-ahead.js';
+import { encodeSurvey } from './encode-survey.js';
+import { fetcher } from './fetcher.js';
+import { bodyKeeper } from './keep-body.js';
+import type { OpenStarts } from './starts.js';
+import type { SurveyResult, WorkOptions } from './survey-options.js';
+
+/** A survey that has been begun, new or again. */
+export interface BegunSurvey {
+  readonly head: SurveyHead;
+  readonly frontier: Frontier;
+  readonly visited: number;
+}
+
+/**
+ * Crawls, encodes and closes a survey.
+ *
+ * @param begin is called when the browser is there: a survey that cannot be made leaves no trace
+ */
+export async function workOn(
+  workspace: Workspace,
+  open: OpenStarts,
+  options: WorkOptions,
+  begin: (robots: Robots) => BegunSurvey | Promise<BegunSurvey>,
+): Promise<SurveyResult> {
+  const { signal, onProgress = noProgress } = options;
+  const { surveys, pages } = workspace;
+  try {
+    const browser = await SurveyBrowser.open({
+      views: options.views,
+      tabs: Math.min(options.tabs, options.scope.pages),
+      keepBody: bodyKeeper(workspace, options.noBodies ?? false),
+      hosts: open.hosts,
+      limits: options.limits,
+      userAgent: options.userAgent,
+      accesses: options.accesses,
+      browserState: options.browserState,
+      anyCertificate: options.anyCertificate,
+    });
+    const stop = () => void browser.close();
+    signal?.addEventListener('abort', stop, { once: true });
+    try {
+      const robots = new Robots(fetcher(options, open.hosts, robotsLimit));
+      const { head, frontier, visited } = await begin(robots);
+      const encodes = !options.noBodies && !options.noEncodes;
+      const ahead = encodes ? await encodeAhead(workspace, options) : undefined;
+      await crawl(frontier, browser.visitors, {
+        refusal: async (url) => (options.ignoreRobots ? undefined : robots.refusal(url)),
+        keep: (record, found) => {
+          pages.add(head.id, record, found);
+          ahead?.note(record);
+        },
+        keepFound: (found) => pages.addFound(head.id, found),
+        pacer: new Pacer(options.pace ?? 0),
+        retries: options.retries ?? 2,
+        signal,
+        onProgress,
+        visited,
+      });
+      await ahead?.end();
+      pages.setGroups(head.id, groupPages(pages.sketches(head.id), options.groups));
+      if (!signal?.aborted && encodes) {
+        const facts = pages.read(head);
+        const needs = needsOfPlacements(facts, options.policy);
+        await encodeSurvey(workspace, facts, options.policy, needs, options);
+      }
+      if (!signal?.aborted) {
+        surveys.finish(head.id, new Date().toISOString());
+        pages.seal(head.id);
+      }
+      return resultOf(workspace, head.id, signal?.aborted ?? false);
+    } finally {
+      signal?.removeEventListener('abort', stop);
+      await browser.close();
+    }
+  } finally {
+    await open.close();
+  }
+}
+
+async function encodeAhead(
+  workspace: Workspace,
+  { views, policy }: Pick<WorkOptions, 'views' | 'policy'>,
+): Promise<EncodeAhead> {
+  // Whoever makes no encodes is spared the time that the encoders take to load.
+  const { EncodeAhead } = await import('./encode-ahead.js');
+  return new EncodeAhead(workspace, views, policy);
+}
+
+function resultOf(workspace: Workspace, id: number, interrupted: boolean): SurveyResult {
+  const survey = workspace.surveys.get(id);
+  return {
+    survey,
+    pages: workspace.pages.list(id),
+    skipped: workspace.pages.skipped(id),
+    missing: missingImages(workspace.pages.read(survey).responses),
+    interrupted,
+  };
+}

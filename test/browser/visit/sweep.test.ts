@@ -1,0 +1,129 @@
+import { LRUCache } from 'lru-cache';
+import type { Browser, BrowserContext } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BodyCollector } from '../../../dist/src/browser/network/bodies.js';
+import { contextFor, launchBrowser } from '../../../dist/src/browser/chromium/launch.js';
+import { firstWidths, sweepRange } from '../../../dist/src/browser/visit/sweep.js';
+import { Visitor } from '../../../dist/src/browser/visit/visit.js';
+import type { Visit } from '../../../dist/src/browser/visit/visit.js';
+import { slotWidthAt } from '../../../src/core/slots/slot-curve.js';
+import { contentHashOf } from '../../../src/images/hash.js';
+import { photograph } from '../../support/pictures.js';
+import { serve } from '../../support/server.js';
+import type { Answer } from '../../support/server.js';
+
+const view = { name: 'wall', width: 1000, height: 700, density: 1, touch: false, share: 1 };
+
+let browser: Browser;
+let context: BrowserContext;
+let answers: Readonly<Record<string, Answer>>;
+
+beforeAll(async () => {
+  browser = await launchBrowser();
+  context = await browser.newContext(contextFor(view));
+  answers = {
+    '/a.png': { type: 'image/png', body: await photograph(90, 60).png().toBuffer() },
+    '/b.png': { type: 'image/png', body: await photograph(180, 120).png().toBuffer() },
+  };
+});
+afterAll(() => browser.close());
+
+async function visit(body: string, more: Readonly<Record<string, Answer>> = {}) {
+  const { origin, asked } = await serve({
+    '/': { body: `<!doctype html><style>body{margin:0}img{display:block}</style>${body}` },
+    ...answers,
+    ...more,
+  });
+  const bodies = new BodyCollector((bytes) => Promise.resolve(contentHashOf(bytes)));
+  const visitor = new Visitor({
+    context,
+    view,
+    bodies,
+    wireBytes: new LRUCache({ max: 100 }),
+    sweeps: true,
+  });
+  return { origin, asked, visitor, result: await visitor.visit(`${origin}/`) };
+}
+
+function curveOf({ curves }: Visit, selector: string) {
+  return curves.find((curve) => curve.selector === selector)?.pieces;
+}
+
+describe('the sweep', () => {
+  it('finds breakpoints in imported, nested and relative conditions', async () => {
+    const { result } = await visit(
+      `<link rel="stylesheet" href="/one.css"><style>
+         #nested { width: 100px }
+         @supports (display: grid) { @media (min-width: 50em) { #nested { width: 400px } } }
+         #fluid { width: calc(50vw - 20px); max-width: 601px }
+       </style><img id="imported" src="/a.png"><img id="nested" src="/a.png"><img id="fluid" src="/a.png">`,
+      {
+        '/one.css': { type: 'text/css', body: '@import url(/two.css) (width >= 0px);' },
+        '/two.css': {
+          type: 'text/css',
+          body: '#imported{width:80%}@media (601px <= width < 1301px){#imported{width:300px}}',
+        },
+      },
+    );
+    expect(curveOf(result, '#imported')).toEqual([
+      { from: 320, to: 600, a: 0.8, b: 0 },
+      { from: 601, to: 1300, a: 0, b: 300 },
+      { from: 1301, to: 2560, a: 0.8, b: 0 },
+    ]);
+    expect(curveOf(result, '#nested')).toEqual([
+      { from: 320, to: 799, a: 0, b: 100 },
+      { from: 800, to: 2560, a: 0, b: 400 },
+    ]);
+    // Nothing tells where the maximum begins to hold: the sweep finds it by itself.
+    const fluid = curveOf(result, '#fluid')!;
+    expect(fluid).toHaveLength(2);
+    for (const width of [320, 777, 1240, 1245, 2000])
+      expect(slotWidthAt(fluid, width)).toBeCloseTo(Math.min(width / 2 - 20, 601), 0);
+  });
+
+  it('says where a slot is not shown', async () => {
+    const { result } = await visit(
+      '<style>@media (max-width:900px){#wide{display:none}}</style><img id="wide" src="/a.png" width="50">',
+    );
+    expect(curveOf(result, '#wide')).toEqual([{ from: 901, to: 2560, a: 0, b: 50 }]);
+  });
+
+  it('changes no other measurement, though the page answers by fetching', async () => {
+    const { result, asked, visitor, origin } = await visit(
+      `<picture><source media="(max-width:700px)" srcset="/b.png"><img id="choice" src="/a.png"></picture>
+       <script>
+         // The sweep cannot be over before this answer has come, however busy the machine is.
+         addEventListener('resize', () => { const ask = new XMLHttpRequest(); ask.open('GET', '/b.png', false); ask.send() }, { once: true })
+       </script>`,
+    );
+    expect(asked).toContain('/b.png');
+    expect(result.images.map(({ url }) => url)).toEqual([`${origin}/a.png`]);
+    expect(result.placements).toHaveLength(1);
+    expect(result.placements[0]).toMatchObject({
+      url: `${origin}/a.png`,
+      slot: { width: 90, height: 60 },
+    });
+    const again = await visitor.visit(`${origin}/`);
+    expect(again.bytesByType.image).toBe(result.bytesByType.image);
+    expect(again.placements).toEqual(result.placements);
+  });
+
+  it('is not confused by a page that rebuilds itself when it is resized', async () => {
+    const { result } = await visit(
+      `<img id="steady" src="/a.png" style="width:25%"><div id="box"><img class="gone" src="/a.png"></div>
+       <script>addEventListener('resize', () => { document.getElementById('box').innerHTML = '<img src="/a.png"><img src="/a.png">' })</script>`,
+    );
+    expect(result.error).toBeNull();
+    expect(curveOf(result, '#steady')).toEqual([{ from: 320, to: 2560, a: 0.25, b: 0 }]);
+    const gone = result.curves.find(({ selector }) => selector.startsWith('#box'));
+    expect(gone?.pieces.every(({ a, b }) => a === 0 && b === 90) ?? true).toBe(true);
+  });
+
+  it('begins with a grid and both sides of every breakpoint', () => {
+    const widths = firstWidths([760, 47.99 * 16, 5, 9_999]);
+    for (const width of [320, 759, 760, 761, 767, 768, 2560]) expect(widths).toContain(width);
+    expect(widths).toEqual([...widths].sort((a, b) => a - b));
+    expect(Math.min(...widths)).toBe(sweepRange.from);
+    expect(Math.max(...widths)).toBe(sweepRange.to);
+  });
+});
