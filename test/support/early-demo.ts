@@ -6,6 +6,8 @@ import { startDemo } from './shared-demo.js';
  * done. For a few files it is started by the first that asks.
  */
 export default function startEarly({ vitest }: TestProject): (() => void) | undefined {
-  if (vitest.filenamePattern?.length) return undefined;
+  // The names of files that the call asks for are not among what the runner declares.
+  const { filenamePattern } = vitest as unknown as { readonly filenamePattern?: readonly string[] };
+  if (filenamePattern && filenamePattern.length > 0) return undefined;
   return startDemo()?.stop;
 }

@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest';
+import { defaultPolicy } from '../../../src/core/policy/policy.js';
+import { rankImages } from '../../../src/core/rank/ranking.js';
+import { findSubject } from '../../../src/core/rank/subject.js';
+import { pageOf, plainSketch, surveyOf } from '../../support/survey-facts.js';
+
+const facts = surveyOf([plainSketch, { ...plainSketch, bytes: 5_000 }]);
+const { images } = rankImages(facts, defaultPolicy);
+const find = (text: string) => findSubject(text, images, facts.pages);
+
+describe('what is to be explained', () => {
+  it.each([
+    ['http://a.test/0-0.jpg', 'hash-0'],
+    ['/0-0.jpg', 'hash-0'],
+    ['1-0.jpg', 'hash-1'],
+    ['ul > li:nth-of-type(2) > img', 'hash-1'],
+  ])('%s is an image', (text, contentHash) => {
+    const found = find(text);
+    expect(found.kind === 'image' && found.image.file.contentHash).toBe(contentHash);
+  });
+
+  it.each([pageOf(1), '/1'])('%s is a page', (text) => {
+    const found = find(text);
+    expect(found.kind === 'page' && found.page.url).toBe(pageOf(1));
+  });
+
+  it('is refused with the nearest name where there is no such thing', () => {
+    expect(() => find('/img/0-0.jpg')).toThrow(
+      expect.objectContaining({ code: 'NOT_FOUND', hint: 'did you mean http://a.test/0-0.jpg?' }),
+    );
+    expect(() => find('#nothing')).toThrow(
+      expect.objectContaining({ hint: 'zealous-lynx rank --by image lists the images' }),
+    );
+  });
+
+  it('is refused where the start of a content hash fits several files', () => {
+    const named = images.map((image, index) =>
+      Object.assign(Object.create(image) as (typeof images)[number], {
+        file: { ...image.file, contentHash: `abcdef${index}` },
+      }),
+    );
+    expect(() => findSubject('abcdef', named, [])).toThrow(
+      expect.objectContaining({ code: 'USAGE', hint: 'give more digits' }),
+    );
+    const found = findSubject('abcdef1', named, []);
+    expect(found.kind === 'image' && found.image.file.contentHash).toBe('abcdef1');
+  });
+});

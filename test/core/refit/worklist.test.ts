@@ -1,0 +1,66 @@
+import { describe, expect, it } from 'vitest';
+import { defaultPolicy } from '../../../src/core/policy/policy.js';
+import { rankImages } from '../../../src/core/rank/ranking.js';
+import { worklistOf } from '../../../src/core/refit/worklist.js';
+import { madeJob } from '../../support/made-job.js';
+import { plainSketch, surveyOf } from '../../support/survey-facts.js';
+
+const words = ({ id }: { readonly id: string }) => id;
+
+function listOf(
+  sketches: readonly (typeof plainSketch)[],
+  jobs: Parameters<typeof worklistOf>[1] = [],
+) {
+  const { images, perVisit } = rankImages(surveyOf(sketches), defaultPolicy);
+  return { items: worklistOf(images, jobs, defaultPolicy, words), perVisit };
+}
+
+describe('the work list', () => {
+  it('saves no more than is wasted, and what spares the most bytes comes first', () => {
+    const { items, perVisit } = listOf(
+      [
+        { ...plainSketch, bytes: 90_000, best: 8_000, addresses: 2 },
+        { ...plainSketch, bytes: 500, best: 100, thirdParty: true },
+        { ...plainSketch, bytes: 700, shown: [true, false] },
+      ],
+      [madeJob()],
+    );
+    const savings = items.map(({ savedPerVisit }) => savedPerVisit);
+    expect(savings).toEqual([...savings].sort((a, b) => b - a));
+    const sum = savings.reduce((all, one) => all + one, 0);
+    expect(sum).toBeLessThanOrEqual(perVisit.wasteBytes + 1);
+    expect(sum).toBeGreaterThan(perVisit.wasteBytes * 0.9);
+  });
+
+  it('says who does what', () => {
+    const { items } = listOf(
+      [
+        { ...plainSketch, bytes: 90_000, best: 8_000, addresses: 2 },
+        { ...plainSketch, bytes: 5_000, thirdParty: true },
+        { ...plainSketch, bytes: 700, shown: [false, false] },
+        { ...plainSketch, readable: false },
+      ],
+      [madeJob()],
+    );
+    const told = items.map(({ who, what, url }) => `${who}: ${what} (${url.slice(-7)})`);
+    expect(told).toEqual(
+      expect.arrayContaining([
+        'content: replace it with the refitted file (0-0.jpg)',
+        'markup: offer it in 2 widths (markup in snippets.md) (0-0.jpg)',
+        'markup: link to one of its addresses everywhere (0-0.jpg)',
+        'third party: ask for the image in the size in which it is shown (1-0.jpg)',
+        'markup: do not send it where it is not shown (2-0.jpg)',
+        'content: unreadable (3-0.jpg)',
+      ]),
+    );
+  });
+
+  it('suggests a video for an animation that stays heavy', () => {
+    const job = madeJob({ frames: 12 });
+    const heavy = { ...job, file: { ...job.file, to: { ...job.file.to, bytes: 400_000 } } };
+    const { items } = listOf([{ ...plainSketch, bytes: 900_000, best: 400_000 }], [heavy]);
+    expect(items.map(({ what }) => what).join()).toMatch(
+      /make it a video: its 12 frames take 400 kB/,
+    );
+  });
+});

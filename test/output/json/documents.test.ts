@@ -1,0 +1,65 @@
+import { describe, expect, it } from 'vitest';
+import { fixOf } from '../../../src/core/refit/fix.js';
+import { defaultPolicy } from '../../../src/core/policy/policy.js';
+import { pageStoryOf } from '../../../src/core/rank/page-story.js';
+import { compareSurveys } from '../../../src/core/rank/survey-comparison.js';
+import { compareSurveysDocument } from '../../../src/output/json/compare-surveys.js';
+import { imageStoryDocument, pageStoryDocument } from '../../../src/output/json/explain.js';
+import { rankDocument } from '../../../src/output/json/rank.js';
+import { surveyDocument } from '../../../src/output/json/survey.js';
+import { drawImage, drawPage } from '../../../src/output/terminal/explain.js';
+import { rankViewOf } from '../../support/ranked.js';
+import { schemaErrors } from '../../support/schemas.js';
+import { plainSketch } from '../../support/survey-facts.js';
+
+const sketches = [plainSketch, { ...plainSketch, readable: false, bytes: 5_000 }];
+const asJson = (document: unknown): unknown => JSON.parse(JSON.stringify(document));
+
+describe('the documents', () => {
+  it('of rank has rows, images and findings with their evidence, by its schema', () => {
+    const view = rankViewOf(sketches, { by: 'image' });
+    const document = rankDocument(view);
+    expect(schemaErrors('rank', asJson(document))).toEqual([]);
+    const broken = document.images.find(({ problem }) => problem !== null)!;
+    expect(broken.findings[0]).toEqual({
+      id: 'unreadable',
+      message: 'it is HTML, not an image',
+      data: { problem: 'it is HTML, not an image' },
+    });
+    expect(rankDocument({ ...view, imageLimit: 1 })).toMatchObject({ imagesLeftOut: 1 });
+  });
+
+  it('of explain tells an image and a page, as the text does', () => {
+    const { result } = rankViewOf(sketches);
+    const image = result.images[0]!;
+    const fix = fixOf(image, 5);
+    const imageView = { image, others: [], result, fix, density: 2, top: 12 };
+    expect(schemaErrors('explain', asJson(imageStoryDocument(imageView)))).toEqual([]);
+    const text = drawImage(imageView, { width: 140, colour: false });
+    for (const step of fix.steps) expect(text).toContain(step);
+    const page = result.pages[0]!;
+    const story = pageStoryOf(
+      page,
+      result.images,
+      [...result.ledger.facts.placements],
+      defaultPolicy,
+    );
+    const pageView = { story, result, top: 12 };
+    expect(schemaErrors('explain', asJson(pageStoryDocument(pageView)))).toEqual([]);
+    expect(drawPage(pageView, { width: 140, colour: false })).toContain('/0-0.jpg');
+  });
+
+  it('of a survey and of two are what their schemas say', () => {
+    const { result } = rankViewOf(sketches);
+    const { survey, pages } = result;
+    const view = { survey, pages, skipped: [], missing: [], interrupted: false, top: 30 };
+    expect(schemaErrors('survey', asJson(surveyDocument(view)))).toEqual([]);
+    const compared = {
+      before: survey,
+      after: survey,
+      comparison: compareSurveys(result, result),
+    };
+    const document = compareSurveysDocument({ compared, top: 20 });
+    expect(schemaErrors('compare-surveys', asJson(document))).toEqual([]);
+  });
+});
