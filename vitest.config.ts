@@ -10,7 +10,7 @@ const timed = [
   'test/browser/load/*.test.ts',
   'test/browser/chromium/slow-connections.test.ts',
   'test/browser/network/phases.test.ts',
-  'test/program/clock*.test.ts',
+  'test/program/clock-{timing,film}.test.ts',
 ];
 
 /** Tests that wait for the demo, which is under way while the others run. */
@@ -34,7 +34,6 @@ const common = {
 export default defineConfig({
   test: {
     globalSetup: ['test/support/global.ts'],
-    // Browsers are many processes each; two files at a time is what a small machine carries.
     maxWorkers: 2,
     sequence: { sequencer: WaitingLast },
     coverage: {
@@ -52,6 +51,8 @@ export default defineConfig({
           globalSetup: ['test/support/global.ts', 'test/support/early-demo.ts'],
           include: ['test/**/*.test.ts'],
           exclude: [...unit, ...timed, 'test/package/**'],
+          // They wait as much as they compute: one more than there are cores keeps a small machine busy.
+          maxWorkers: 3,
           sequence: { groupOrder: 2 },
         },
       },

@@ -55,6 +55,7 @@ export function openIo(
         log.debug(event, event.stage);
         progress.show(event);
       },
+      onTrace: (message, details) => log.debug(details, message),
     },
     show: async (forms, view, settings) => {
       const chosen = chooseForms(forms, settings);

@@ -7,6 +7,7 @@ import { temporaryFolder } from '../support/folder.js';
 import { serve } from '../support/server.js';
 
 describe('clock --film', () => {
+  // A frame that a busy machine drew late makes a true film look wrong: it is filmed again.
   it('films what a page shows while it loads, in a load of its own', { retry: 1 }, async () => {
     const cwd = temporaryFolder();
     const picture = await sharp({

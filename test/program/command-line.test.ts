@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'libsql';
 import { describe, expect, it } from 'vitest';
-import { oneView, outcomeOf, run, runJson, start } from '../support/program.js';
+import { oneView, outcomeOf, run, runHere, runJson, start } from '../support/program.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';
@@ -33,7 +33,7 @@ describe('a wrong call', () => {
     [['refit'], 'expected the folder to write to, given with --out', 'SETTING'],
     [['rank', '--config', 'none.yaml'], 'there is no config file none.yaml', 'SETTING'],
   ])('%j is told in one line', async (values, words, code) => {
-    const { status, stdout, stderr } = await run(values, { cwd: temporaryFolder() });
+    const { status, stdout, stderr } = await runHere(values, { cwd: temporaryFolder() });
     expect(status).toBe(code === 'WORKSPACE' ? 3 : 2);
     expect(stdout).toBe('');
     expect(stderr).toContain(words);
@@ -42,7 +42,7 @@ describe('a wrong call', () => {
   });
 
   it('shows the stack when it is asked to', async () => {
-    const { stderr } = await run(['rank', '--verbose'], { cwd: temporaryFolder() });
+    const { stderr } = await runHere(['rank', '--verbose'], { cwd: temporaryFolder() });
     expect(stderr).toMatch(stack);
   });
 });
@@ -78,7 +78,7 @@ describe('settings', () => {
   ])('a config file with %j is refused with its place', async (text, words) => {
     const cwd = temporaryFolder();
     writeFiles(cwd, { 'zealous-lynx.config.yaml': text, 'site/index.html': '<p>x' });
-    const { status, stderr } = await run(['survey', 'site', ...oneView], { cwd });
+    const { status, stderr } = await runHere(['survey', 'site', ...oneView], { cwd });
     expect(stderr).toContain(words);
     expect(status).toBe(2);
   });
@@ -109,16 +109,26 @@ describe('settings', () => {
 describe('the program', () => {
   it('says how each command is used, with examples', async () => {
     const cwd = temporaryFolder();
-    const all = await run(['--help'], { cwd });
+    const all = await runHere(['--help'], { cwd });
     expect(all.status).toBe(0);
-    const commands = ['survey', 'rank', 'explain', 'refit', 'clock', 'compare', 'surveys', 'demo'];
+    const commands = [
+      'survey',
+      'rank',
+      'explain',
+      'refit',
+      'clock',
+      'compare',
+      'surveys',
+      'demo',
+      'completion',
+    ];
     for (const command of commands) expect(all.stdout).toContain(`zealous-lynx ${command}`);
-    const helps = await Promise.all(commands.map((command) => run([command, '--help'], { cwd })));
-    for (const { stdout } of helps) {
+    for (const command of commands) {
+      const { stdout } = await runHere([command, '--help'], { cwd });
       expect(stdout).toContain('Examples:');
       expect(stdout).toContain('--workspace');
     }
-    expect((await run(['--version'], { cwd })).stdout).toMatch(/^\d+\.\d+\.\d+\n$/);
+    expect((await runHere(['--version'], { cwd })).stdout).toMatch(/^\d+\.\d+\.\d+\n$/);
   });
 
   it('refuses a workspace that a newer version wrote, and leaves it alone', async () => {
@@ -132,7 +142,7 @@ describe('the program', () => {
     database.close();
     const before = readFileSync(path);
     for (const values of [['rank'], ['survey', 'site'], ['compare', 'a', 'b']]) {
-      const { status, stderr } = await run(values, { cwd });
+      const { status, stderr } = await runHere(values, { cwd });
       expect(status).toBe(3);
       expect(stderr).toMatch(
         /was written by a newer version .*update zealous-lynx.*\[WORKSPACE\]\n$/,

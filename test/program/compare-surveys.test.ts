@@ -99,7 +99,7 @@ describe('compare --surveys', () => {
     const said = async (...more: string[]) =>
       (await run(['compare', 'old', 'new', '--surveys', ...more], { cwd })).stdout;
     const text = await said();
-    expect(text).toMatch(/image bytes sent a visit +\d.* −\d/);
+    expect(text).toMatch(/image bytes per visit +\d.* −\d/);
     expect(text).toContain('Images: 1 gone, 0 new, 3 changed, 0 the same');
     expect(text).toMatch(/\/gone\.jpg +\d+ kB +gone +−/);
     expect(text).toMatch(/^\/b +\d+ kB +failed +−/m);

@@ -27,7 +27,7 @@ describe('a crawl', () => {
     );
     expect(visited).toHaveLength(4);
     expect(skipped).toHaveLength(6);
-    expect(skipped[0]!.reason).toBe('more than the 4 pages allowed');
+    expect(skipped[0]!.reason).toBe('more than 4 pages');
   });
 
   it('obeys robots.txt under its own name, unless it is told not to', async () => {
@@ -78,7 +78,7 @@ describe('a crawl', () => {
     await ended;
 
     const finished = await run(['survey', `${origin}/`, '--resume'], { cwd });
-    expect(finished.stderr).toContain('leave the starts, the list and the sitemaps out');
+    expect(finished.stderr).toContain('leave out the starts, the list and the sitemaps');
     const before = asked.length;
     const { survey, pages, skipped } = await runJson<SurveyDocument>(['survey', '--resume'], {
       cwd,

@@ -156,7 +156,7 @@ describe('how servers are treated', () => {
     );
 
     const missing = await run(['survey', 'http://staging.test/', ...map], { cwd, env: {} });
-    expect(missing.stderr).toContain('access: headers: the environment has no PREVIEW');
+    expect(missing.stderr).toContain('access: headers: there is no environment variable PREVIEW');
     const wrong = await run(['survey', 'http://staging.test/', '--basic', 's3cret'], { cwd, env });
     expect(wrong.stderr).toContain('--basic: expected HOST=USER:PASSWORD');
     expect(wrong.stderr).not.toContain('s3cret');

@@ -177,7 +177,7 @@ describe('a refit in trouble', () => {
         expect([told.status, told.stderr]).toEqual([
           3,
           expect.stringMatching(
-            /small cannot be written to: ENOSPC.*run it again when that is mended/,
+            /small cannot be written to: ENOSPC.*correct that and run it again/,
           ),
         ]);
         expect(filesIn(out).length).toBeGreaterThan(1);
@@ -285,8 +285,8 @@ describe('refit --from', () => {
   it.each([
     [['--from', 'nowhere'], 'there is no folder nowhere'],
     [['--from', '.'], 'there are no pictures in .'],
-    [['--from', '.', '--sheet', '/'], '--from is about a folder'],
-    [['--widths', '480'], '--widths and --longest are for pictures of a folder'],
+    [['--from', '.', '--sheet', '/'], '--from works on a folder'],
+    [['--widths', '480'], '--widths and --longest are for pictures in a folder'],
     [['--from', '.', '--widths', 'wide'], 'a whole number from 1 to 20,000'],
   ])('says what is wrong with %j', async (options, message) => {
     const folder = temporaryFolder();

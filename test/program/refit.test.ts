@@ -117,7 +117,7 @@ describe('refit', () => {
     expect((await sharp(read('new/img/film.webp'), { animated: true }).metadata()).pages).toBe(6);
     const reasonFor = (name: string) => manifest.kept.find(({ url }) => url.endsWith(name))?.reason;
     expect(reasonFor('small.webp')).toBe('no smaller file is good enough');
-    expect(reasonFor('cut.jpg')).toMatch(/^it cannot be decoded to the end/);
+    expect(reasonFor('cut.jpg')).toMatch(/^it cannot be decoded completely/);
 
     const zip = await fromBufferPromise(read('new.zip'));
     const packed: string[] = [];
@@ -259,7 +259,7 @@ describe('refit', () => {
     [
       'rename',
       'old,new\ncard.jpg,a\ncard.jpg,b\n',
-      'list.csv, line 3, column old: "card.jpg" stands in line 2 already',
+      'list.csv, line 3, column old: "card.jpg" is already in line 2',
     ],
     [
       'rename',
@@ -269,10 +269,10 @@ describe('refit', () => {
     [
       'rename',
       'old,new\ncard.jpg,../../card\n',
-      'line 2, column new: "../../card" is no name for a file below',
+      'line 2, column new: "../../card" is not a usable file name',
     ],
-    ['rename', 'old,neu\ncard.jpg,a\n', 'line 1: no column is headed new'],
-    ['credits', 'image,title\n,a\n', 'line 2, column image: no picture is named'],
+    ['rename', 'old,neu\ncard.jpg,a\n', 'line 1: there is no column new'],
+    ['credits', 'image,title\n,a\n', 'line 2, column image: no image is named'],
     [
       'credits',
       'image,colour\ncard.jpg,a\n',

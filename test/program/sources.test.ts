@@ -41,7 +41,7 @@ describe('what a survey begins with', () => {
       [`${origin}/two`, null],
     ]);
     expect(listed.skipped).toEqual([
-      { url: `${origin}/more`, reason: 'more than 0 links away from a start' },
+      { url: `${origin}/more`, reason: 'more than 0 links from a start' },
     ]);
     const deeper = await survey(cwd, '--list', 'pages.csv', '--depth', '1');
     expect(deeper.pages).toHaveLength(3);
@@ -77,7 +77,10 @@ describe('what a survey begins with', () => {
       url: `${origin}/none.xml`,
       reason: 'it returned 404',
     });
-    expect(named.skipped).toContainEqual({ url: `${origin}/print/two`, reason: 'excluded' });
+    expect(named.skipped).toContainEqual({
+      url: `${origin}/print/two`,
+      reason: 'matches --exclude',
+    });
 
     writeFiles(cwd, { 'site.xml': urlset('/two', 'two words'), 'bad.xml': '<urlset>\n<url>' });
     const alone = await survey(cwd, '--sitemap', 'site.xml');
@@ -113,7 +116,7 @@ describe('what a survey begins with', () => {
     ]);
     expect(skipped).toContainEqual({
       url: `${origin}/kites?sort=up`,
-      reason: `says that it is ${origin}/kites`,
+      reason: `its canonical address is ${origin}/kites`,
     });
     const unbelieving = await survey(cwd, `${origin}/`, '--ignore-canonical');
     expect(unbelieving.pages).toHaveLength(6);
@@ -163,6 +166,6 @@ describe('what a survey begins with', () => {
     expect(pages.map(({ group }) => group)).toEqual(['/', 'articles']);
     const wrong = await run(['survey', 'site', '--audience', 'wrong.csv'], { cwd });
     expect(wrong.status).toBe(2);
-    expect(wrong.stderr).toContain('wrong.csv, line 3: width is from 100 to 10000');
+    expect(wrong.stderr).toContain('wrong.csv, line 3: width must be from 100 to 10000');
   });
 });

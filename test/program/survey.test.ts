@@ -198,7 +198,7 @@ describe('survey and rank of a folder', () => {
 
     const again = await run(['refit', '--out', out], { cwd });
     expect(again.stdout).toContain(
-      `${manifest.files.length + manifest.variants.length} files had been written before and were right`,
+      `${manifest.files.length + manifest.variants.length} files were up to date already`,
     );
   });
 
@@ -270,12 +270,14 @@ describe('survey of a site with faults', () => {
     const row = (name: string) => images.find(({ url }) => url.endsWith(name))!;
     expect(row('/cut.jpg').findings).toContainEqual({
       id: 'unreadable',
-      message: expect.stringMatching(/^it cannot be decoded to the end/) as string,
+      message: expect.stringMatching(/^it cannot be decoded completely/) as string,
+      data: expect.anything() as object,
     });
     expect(row('/html.jpg')).toMatchObject({ mediaType: 'text/html', wasteBytes: null });
     expect(row('/wrong.png').findings).toContainEqual({
       id: 'mislabelled',
-      message: 'sent as image/png, but the bytes are image/jpeg',
+      message: 'is sent as image/png, but the bytes are image/jpeg',
+      data: { declared: 'image/png', actual: 'image/jpeg' },
     });
     expect(row('/flat.png')).toMatchObject({ pages: 1, bytes: flat.length });
     expect(totals['unknownBytes']).toBe((wide.length >> 1) + 23);

@@ -62,7 +62,7 @@ describe('surveys', () => {
     const unknown = await run(['surveys', 'delete', 'first'], { cwd });
     expect(unknown.stderr).toContain('there is no survey first – there are: second');
     expect((await run(['surveys', 'delete'], { cwd })).stderr).toContain(
-      'delete wants the label of a survey',
+      'delete takes the label of a survey',
     );
   });
 

@@ -46,7 +46,7 @@ describe('a site that is a trap', () => {
     expect(asked).not.toContain('/calendar?day=5');
     expect(skipped).toContainEqual({
       url: `${origin}/calendar?day=5`,
-      reason: `more than 5 pages like ${origin}/*?day`,
+      reason: `more than 5 addresses with the pattern ${origin}/*?day`,
     });
     expect(skipped).toContainEqual({
       url: `${origin}/x/x/x/x`,
@@ -88,9 +88,9 @@ describe('a site that is a trap', () => {
     expect(errors['opens']).toBeUndefined();
     expect(errors['prints']).toBeUndefined();
     expect(errors['downloads']).toBe('is a download');
-    expect(errors['hangs']).toMatch(/did not answer|had not finished loading/);
+    expect(errors['hangs']).toMatch(/did not respond|was still loading/);
     expect(errors['slow']).toBe('was still loading after 4 s');
-    expect(errors['eats']).toMatch(/crashed its renderer|had not finished loading|did not answer/);
+    expect(errors['eats']).toMatch(/crashed its renderer|was still loading|did not respond/);
     expect(missingImages).toContainEqual({
       url: `${origin}/never.jpg`,
       problem: expect.stringMatching(/^its body had not ended after \d+ bytes$/) as string,

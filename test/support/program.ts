@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
+import { PassThrough } from 'node:stream';
 import { fileURLToPath } from 'node:url';
 
 /** Views enough to tell a dense screen from another, where all of them would only take longer. */
@@ -31,6 +32,8 @@ export function start(values: readonly string[], { cwd, env = {} }: Call): Child
       NO_COLOR: '1',
       COLUMNS: '140',
       ZEALOUS_LYNX_INTERACTIVE: 'false',
+      // Every tab has a window of its own, which takes the browser about a second to open.
+      ZEALOUS_LYNX_TABS: '1',
       ...env,
     },
     stdio: ['ignore', 'pipe', 'pipe'],
@@ -57,4 +60,33 @@ export async function runJson<Document>(values: readonly string[], call: Call): 
   const { status, stdout, stderr } = await run([...values, '--json'], call);
   if (status !== 0) throw new Error(`exit status ${status}: ${stderr}`);
   return JSON.parse(stdout) as Document;
+}
+
+/**
+ * Runs the built program inside this process, which spares the start of another; for calls that are soon done. One at a
+ * time: it works in the folder and the environment of the process.
+ */
+export async function runHere(
+  values: readonly string[],
+  { cwd, env = {} }: Call,
+): Promise<Outcome> {
+  const { runProgram } = await import('../../dist/src/cli/run-program.js');
+  const before = { cwd: process.cwd(), env: { ...process.env } };
+  const [stdout, stderr] = [new PassThrough(), new PassThrough()];
+  Object.assign(process.env, { NO_COLOR: '1', COLUMNS: '140', ...env });
+  process.chdir(cwd);
+  try {
+    const status = await runProgram(values, { stdout, stderr });
+    return { status, stdout: textIn(stdout), stderr: textIn(stderr) };
+  } finally {
+    process.chdir(before.cwd);
+    for (const name of Object.keys(process.env))
+      if (!(name in before.env)) delete process.env[name];
+    Object.assign(process.env, before.env);
+  }
+}
+
+/** What was written into a stream so far. */
+function textIn(stream: PassThrough): string {
+  return String((stream.read() as Buffer | null) ?? '');
 }

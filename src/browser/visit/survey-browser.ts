@@ -33,6 +33,8 @@ export interface SurveyBrowserOptions {
   readonly browserState?: string | undefined;
   /** Accepts certificates that do not verify. */
   readonly anyCertificate?: boolean | undefined;
+  /** Is told of trouble with the browser that is dealt with. */
+  readonly onTrace?: (message: string, details: Readonly<Record<string, unknown>>) => void;
 }
 
 /** A page is loaded so often at the most when the browser itself goes down with it. */
@@ -85,6 +87,7 @@ export class SurveyBrowser {
       // What is told of a page whose browser goes down under it may come too late, or never.
       const visit = await Promise.race([visitor.visit(url), gone]);
       const down = visit === undefined || (await isDown(visit, gone));
+      if (down) this.#options.onTrace?.('the browser went down during a visit', { url, attempt });
       if (!down || this.#closed) return visit ?? visitor.failed(url, 'the browser was closed');
       if (attempt === maxAttempts) return visitor.failed(url, 'the browser crashed with it');
     }
@@ -95,7 +98,10 @@ export class SurveyBrowser {
     const running = await before;
     if (running.browser.isConnected() || this.#closed) return running;
     // Whoever sees it first starts another; the rest wait for that one.
-    if (this.#running === before) this.#running = start(this.#options);
+    if (this.#running === before) {
+      this.#options.onTrace?.('the browser is gone: another one is started', {});
+      this.#running = start(this.#options);
+    }
     return this.#running;
   }
 }

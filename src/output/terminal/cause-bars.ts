@@ -14,6 +14,6 @@ export function causeBars(split: WasteByCause, wasteBytes: number, screen: Scree
     .map((cause) => {
       const bytes = split[cause];
       const length = bar(bytes / wasteBytes, 30).padEnd(30);
-      return `  ${causeTitles[cause].padEnd(18)} ${cyan(length)} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, wasteBytes).padStart(6)}`;
+      return `  ${causeTitles[cause].padEnd(20)} ${cyan(length)} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, wasteBytes).padStart(6)}`;
     });
 }

@@ -5,7 +5,7 @@ import { countedRuns } from '../../core/load/session.js';
 import type { Session } from '../../core/load/session.js';
 import type { Film } from '../../core/pixels/film.js';
 import type { Workspace } from '../../store/workspace.js';
-import { noProgress } from '../progress.js';
+import { noProgress, noTrace } from '../progress.js';
 import { openStarts } from '../survey/starts.js';
 import { conditionsOf, connectionsFor } from './clock-conditions.js';
 import type { ClockOptions, ClockOutcome, ClockResult } from './clock-options.js';
@@ -52,7 +52,7 @@ async function clockIn(
   options: ClockOptions,
   shaped: boolean,
 ): Promise<ClockOutcome> {
-  const { signal, onProgress = noProgress, runs } = options;
+  const { signal, onProgress = noProgress, onTrace = noTrace, runs } = options;
   const conditions = conditionsOf(options, `Chromium ${browser.version()}`, shaped);
   const limits = {
     ...defaultColdLoadLimits,
@@ -68,7 +68,7 @@ async function clockIn(
   const total = sessions.length * (runs + (options.film ? 2 : 1));
   let done = 0;
   const onLoad = (page: string) => onProgress({ stage: 'loads', done: done++, total, doing: page });
-  const turn = { browser, conditions, limits, sessions, runs, signal, onLoad };
+  const turn = { browser, conditions, limits, sessions, runs, signal, onLoad, onTrace };
   const kept = await loadInTurn(workspace, turn);
   const films = new Map<Session, Film>();
   for (const [cold] of options.film ? sessions : []) {

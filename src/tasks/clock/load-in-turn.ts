@@ -9,6 +9,7 @@ import { unshaped } from '../../core/visitors/network.js';
 import { isThirdParty } from '../../crawl/third-party.js';
 import { writeWhole } from '../../store/write-whole.js';
 import type { Workspace } from '../../store/workspace.js';
+import type { Trace } from '../progress.js';
 import { pictureFile } from './picture-file.js';
 
 /** The load that does not count need not go quiet. */
@@ -25,6 +26,7 @@ export interface LoadsInTurn {
   readonly signal: AbortSignal | undefined;
   /** Is told of each load before it starts. */
   readonly onLoad: (page: string) => void;
+  readonly onTrace: Trace;
 }
 
 /** The page of a load, and who is a third party to it. */
@@ -40,7 +42,7 @@ export function pageOf(url: string): Pick<LoadPlan, 'url' | 'isThirdParty'> {
  */
 export async function loadInTurn(
   workspace: Workspace,
-  { browser, conditions, limits, sessions, runs, signal, onLoad }: LoadsInTurn,
+  { browser, conditions, limits, sessions, runs, signal, onLoad, onTrace }: LoadsInTurn,
 ): Promise<Map<Session, Run[]>> {
   const kept = new Map<Session, Run[]>(sessions.flat().map((session) => [session, []]));
   for (const [{ page } = { page: '' }] of sessions) {
@@ -62,6 +64,8 @@ export async function loadInTurn(
       if (signal?.aborted) return kept;
       loaded.forEach((run, index) => {
         const session = ofPage[index]!;
+        if (run.failure !== null)
+          onTrace('a load failed', { page: session.page, failure: run.failure });
         workspace.sessions.addRun(session.id, position, { ...run, hostLoad });
         kept.get(session)!.push({ ...run, hostLoad });
       });

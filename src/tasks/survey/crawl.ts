@@ -35,12 +35,17 @@ export async function crawl(
   visitors: readonly PageVisitor[],
   { onProgress, keep, keepFound, refusal, visited, ...manners }: CrawlOptions,
 ): Promise<void> {
-  const { signal } = manners;
+  const { signal, onTrace } = manners;
   const wake = new Set<() => void>();
   let busy = 0;
   let done = visited;
+  const trace = (skipped: Found['skipped']) => {
+    for (const { url, reason } of skipped) onTrace('skipped', { url, reason });
+  };
   const passOver = (url: string, reason: string) => {
     const { due, skipped } = frontier.takeFound();
+    trace(skipped);
+    onTrace('skipped', { url, reason });
     keepFound({ due, skipped: [...skipped, { url, reason }] });
     frontier.forgo();
   };
@@ -53,7 +58,12 @@ export async function crawl(
     const reason = reasonAgainst(due, visits, frontier);
     for (const { links } of visits) frontier.add(links, due.depth + 1);
     if (reason !== undefined) return passOver(due.url, reason);
-    keep(recordOf(due, visits), frontier.takeFound());
+    const record = recordOf(due, visits);
+    const found = frontier.takeFound();
+    const { status, error } = record.page;
+    onTrace('surveyed', { url: due.url, status, error, views: visits.length });
+    trace(found.skipped);
+    keep(record, found);
     done++;
     if (done % pagesPerCollection === 0) collectGarbage();
   };

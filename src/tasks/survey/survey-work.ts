@@ -7,7 +7,7 @@ import type { Frontier } from '../../crawl/frontier.js';
 import { Pacer } from '../../crawl/pacer.js';
 import { Robots, robotsLimit } from '../../crawl/robots.js';
 import type { Workspace } from '../../store/workspace.js';
-import { noProgress } from '../progress.js';
+import { noProgress, noTrace } from '../progress.js';
 import { crawl } from './crawl.js';
 import type { EncodeAhead } from './encode-ahead.js';
 import { encodeSurvey } from './encode-survey.js';
@@ -34,7 +34,7 @@ export async function workOn(
   options: WorkOptions,
   begin: (robots: Robots) => BegunSurvey | Promise<BegunSurvey>,
 ): Promise<SurveyResult> {
-  const { signal, onProgress = noProgress } = options;
+  const { signal, onProgress = noProgress, onTrace = noTrace } = options;
   const { surveys, pages } = workspace;
   try {
     const browser = await SurveyBrowser.open({
@@ -47,6 +47,7 @@ export async function workOn(
       accesses: options.accesses,
       browserState: options.browserState,
       anyCertificate: options.anyCertificate,
+      onTrace,
     });
     const stop = () => void browser.close();
     signal?.addEventListener('abort', stop, { once: true });
@@ -66,6 +67,7 @@ export async function workOn(
         retries: options.retries ?? 2,
         signal,
         onProgress,
+        onTrace,
         visited,
       });
       await ahead?.end();

@@ -2,6 +2,7 @@ import type { PageVisitor } from '../../browser/visit/survey-browser.js';
 import type { Visit } from '../../browser/visit/visit.js';
 import { pause, retryAfterOf } from '../../crawl/pacer.js';
 import type { Pacer } from '../../crawl/pacer.js';
+import type { Trace } from '../progress.js';
 
 /** How servers are treated. */
 export interface Manners {
@@ -9,6 +10,7 @@ export interface Manners {
   /** How often a page is asked for again when it failed and may not the next time. */
   readonly retries: number;
   readonly signal: AbortSignal | undefined;
+  readonly onTrace: Trace;
 }
 
 /** Milliseconds before the first time that a page is asked for again; each time twice as long. */
@@ -39,7 +41,7 @@ export async function visitPage(
 async function visitPatiently(
   visit: () => Promise<Visit>,
   url: string,
-  { pacer, retries, signal }: Manners,
+  { pacer, retries, signal, onTrace }: Manners,
 ): Promise<Visit> {
   for (let attempt = 0; ; attempt++) {
     await pacer.turn(url, signal);
@@ -52,6 +54,7 @@ async function visitPatiently(
         ...result,
         error: `${result.error}, and asks not to be visited for ${inWords(rest)}`,
       };
+    onTrace('page failed for the moment', { url, view: result.view, error: result.error, rest });
     if (attempt >= retries) return { ...result, error: afterRetries(result.error, attempt) };
     // What one page is told holds for its server: the others wait as well.
     if (asked === null) await pause(rest, signal);

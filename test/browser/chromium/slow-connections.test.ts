@@ -18,6 +18,7 @@ interface Clocked {
 }
 
 describe('slow connections', () => {
+  // A machine that stands still for a moment makes a true number look wrong: it is asked again.
   it(
     'make each connection to this machine cost a round trip of the line',
     { retry: 2 },
