@@ -103,7 +103,7 @@ describe('compare --surveys', () => {
     expect(text).toContain('Images: 1 gone, 0 new, 3 changed, 0 the same');
     expect(text).toMatch(/\/gone\.jpg +\d+ kB +gone +−/);
     expect(text).toMatch(/^\/b +\d+ kB +failed +−/m);
-    expect(await said('--markdown')).toMatch(/^\| of them wasted \| .* −.* \|$/m);
+    expect(await said('--markdown')).toMatch(/^\| wasted \| .* −.* \|$/m);
     const lines = (await said('--csv')).trim().split('\r\n');
     expect(lines[0]).toMatch(/^what,before,after,matchedBy,/);
     expect(lines).toHaveLength(1 + 4 + 3);

@@ -66,7 +66,7 @@ beforeAll(async () => {
     ],
     { cwd },
   ));
-  pictures = join(cwd, 'cache', readdirSync(join(cwd, 'cache'))[0]!);
+  pictures = join(demoCache(), readdirSync(demoCache())[0]!);
   ({ images: files } = await runJson<{ images: File[] }>(['rank', '--top', '1000'], { cwd }));
 }, 180_000);
 

@@ -93,7 +93,7 @@ describe('a site that is a trap', () => {
     expect(errors['eats']).toMatch(/crashed its renderer|was still loading|did not respond/);
     expect(missingImages).toContainEqual({
       url: `${origin}/never.jpg`,
-      problem: expect.stringMatching(/^its body had not ended after \d+ bytes$/) as string,
+      problem: expect.stringMatching(/^its body was incomplete after \d+ bytes$/) as string,
       status: 200,
       pages: 1,
       page: `${origin}/slow`,

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { defaultPolicy } from '../../../src/core/policy/policy.js';
+import type { RankedImage } from '../../../src/core/rank/ranked-image.js';
 import { rankImages } from '../../../src/core/rank/ranking.js';
 import { findSubject } from '../../../src/core/rank/subject.js';
 import { pageOf, plainSketch, surveyOf } from '../../support/survey-facts.js';
@@ -34,10 +35,12 @@ describe('what is to be explained', () => {
   });
 
   it('is refused where the start of a content hash fits several files', () => {
-    const named = images.map((image, index) =>
-      Object.assign(Object.create(image) as (typeof images)[number], {
-        file: { ...image.file, contentHash: `abcdef${index}` },
-      }),
+    const named = [0, 1].map(
+      (digit) =>
+        ({
+          file: { contentHash: `abcdef${digit}` },
+          ...{ url: '', urls: [], placed: [] },
+        }) as unknown as RankedImage,
     );
     expect(() => findSubject('abcdef', named, [])).toThrow(
       expect.objectContaining({ code: 'USAGE', hint: 'give more digits' }),

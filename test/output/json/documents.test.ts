@@ -13,7 +13,14 @@ import { schemaErrors } from '../../support/schemas.js';
 import { plainSketch } from '../../support/survey-facts.js';
 
 const sketches = [plainSketch, { ...plainSketch, readable: false, bytes: 5_000 }];
-const asJson = (document: unknown): unknown => JSON.parse(JSON.stringify(document));
+/** A document as it is printed, with content hashes as they really are. */
+const asJson = (document: unknown): unknown =>
+  JSON.parse(
+    JSON.stringify(document).replaceAll(
+      /"hash-(\d)"/g,
+      (_, digit) => `"${'a'.repeat(63)}${digit}"`,
+    ),
+  );
 
 describe('the documents', () => {
   it('of rank has rows, images and findings with their evidence, by its schema', () => {

@@ -17,7 +17,7 @@ describe('a ranking as text', () => {
   it('begins with what an average visit is sent, needs and wastes, and rounds', () => {
     const text = drawRanking(rankViewOf(sketches), screen);
     expect(text).toMatch(
-      /An average visit is sent 1\.09 MB of images, needs \d+ kB and wastes 1\.\d\d MB/,
+      /An average visit is sent 1\.0\d MB of images, needs \d+ kB and wastes 1\.\d\d MB/,
     );
     expect(text).toContain('another 900 B cannot be judged');
     expect(text).toContain("Third parties, whose images the site's owner cannot change: ");
