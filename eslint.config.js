@@ -64,7 +64,7 @@ const coreIsPure = {
 };
 
 export default defineConfig(
-  { ignores: ['dist/', 'brindle-bay-refit/', 'node_modules/', '.zealous-lynx/'] },
+  { ignores: ['dist/', 'brindle-bay-refit/', 'node_modules/', '.zealous-lynx/', 'coverage/'] },
   js.configs.recommended,
   {
     files: ['**/*.ts'],

@@ -14,7 +14,7 @@ import { needsOfPlacements } from '../dist/src/core/waste/placement-needs.js';
 import { encode } from '../dist/src/images/encode.js';
 import { readImageFacts } from '../dist/src/images/facts.js';
 import { chooseViews, defaultPolicy, defaultViews, Workspace } from '../dist/src/index.js';
-import { weigh } from '../dist/src/tasks/survey/encode-survey.js';
+import { encodeSurvey } from '../dist/src/tasks/survey/encode-survey.js';
 
 const rounds = Number(process.argv[2] ?? 3);
 const count = Number(process.argv[3] ?? 16);
@@ -77,7 +77,7 @@ async function weighAll() {
     const facts = workspace.pages.read(head);
     const needs = needsOfPlacements(facts, defaultPolicy);
     const began = performance.now();
-    const encoded = await weigh(workspace, facts, defaultPolicy, needs);
+    const encoded = await encodeSurvey(workspace, facts, defaultPolicy, needs);
     const time = performance.now() - began;
     const bodyOf = new Map(files.map(({ contentHash }, at) => [contentHash, bodies[at]]));
     return {

@@ -16,11 +16,10 @@ import {
 const ladder = [320, 640, 960, 1280, 1920];
 const workspace = Workspace.openExisting(process.argv[2] ?? '.zealous-lynx');
 const ranking = await rank(workspace, process.argv[3], defaultPolicy);
-const images = new Map(ranking.images.map((image) => [image.place, image]));
 const sums = { one: 0, ladder: 0, planned: 0, exact: 0 };
 let files = 0;
 for (const row of groupRows(ranking, deliveriesOf(ranking), 'family')) {
-  const demands = demandsOf(row.rows, ranking.ledger, images);
+  const demands = demandsOf(row.rows, ranking.ledger);
   if (demands.length === 0) continue;
   const plan = planWidths(demands, defaultPolicy.widths, 0.01);
   const widest = Math.max(...demands.map(({ width }) => width));

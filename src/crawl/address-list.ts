@@ -17,7 +17,7 @@ const maxRows = 1_000_000;
 
 /**
  * Reads a list of pages: one address a line, or CSV with a heading, a column of addresses and one of
- * visits a month. Empty lines, and lines that begin with `#`, are passed over.
+ * visits a month. Empty lines, and lines that begin with `#`, are skipped.
  *
  * @throws NotFoundError when there is no such file; UsageError with line number for what is not an address
  *   or no number.

@@ -32,7 +32,7 @@ export type Seed = Pick<DuePage, 'url' | 'visits'>;
 const notPages =
   /\.(?:jpe?g|png|gif|webp|avif|svg|ico|bmp|tiff?|pdf|zip|gz|rar|7z|mp[34]|webm|ogg|wav|mov|avi|docx?|xlsx?|pptx?|css|js|json|xml|rss|woff2?|ttf|ics|exe|dmg)$/i;
 
-/** The most addresses that are kept to say that they were passed over. */
+/** The most addresses that are kept to say that they were skipped. */
 const maxSkipped = 10_000;
 
 /** What an earlier run of the same survey left behind. */
@@ -41,8 +41,8 @@ export interface Leftover {
   readonly found: readonly DuePage[];
   /** Addresses at which pages ended. */
   readonly reached: readonly string[];
-  /** Addresses that were passed over. */
-  readonly passedOver: readonly string[];
+  /** Addresses that were skipped. */
+  readonly skipped: readonly string[];
   /** Pages that were found and not visited. */
   readonly due: readonly DuePage[];
   /** How many pages were visited. */
@@ -64,7 +64,7 @@ export class Frontier {
   readonly #within = new Set<string>();
   /** Pages that are due or were visited. */
   readonly #known = new Set<string>();
-  readonly #passedOver = new Set<string>();
+  readonly #skipped = new Set<string>();
   readonly #due: DuePage[] = [];
   readonly #scope: Scope;
   readonly #include: readonly AddressMatcher[];
@@ -87,7 +87,7 @@ export class Frontier {
     for (const url of within) this.widen(url);
     if (!leftover) return;
     for (const url of leftover.reached) this.#known.add(url);
-    for (const url of leftover.passedOver) this.#passedOver.add(url);
+    for (const url of leftover.skipped) this.#skipped.add(url);
     for (const { url, depth } of leftover.found) {
       this.#known.add(url);
       if (depth > 0) this.#count(url);
@@ -110,7 +110,7 @@ export class Frontier {
   add(links: readonly string[], depth: number): void {
     for (const link of links) {
       const url = this.formOf(link);
-      if (!url || !this.inScope(url) || this.#known.has(url) || this.#passedOver.has(url)) continue;
+      if (!url || !this.inScope(url) || this.#known.has(url) || this.#skipped.has(url)) continue;
       const reason = this.#reasonAgainst(url, depth);
       if (reason) this.#skip(url, reason);
       else {
@@ -224,8 +224,8 @@ export class Frontier {
   }
 
   #skip(url: string, reason: string): void {
-    if (this.#passedOver.size >= maxSkipped) return;
-    this.#passedOver.add(url);
+    if (this.#skipped.size >= maxSkipped) return;
+    this.#skipped.add(url);
     this.#found.skipped.push({ url, reason });
   }
 }

@@ -33,7 +33,7 @@ export interface Table {
 
 /**
  * Reads a CSV file with a heading; commas, semicolons or tabs stand between its columns. Empty lines, and
- * lines that begin with `#`, are passed over.
+ * lines that begin with `#`, are skipped.
  *
  * @param name how the file is called in messages
  * @throws UsageError with the number of the line that is wrong.

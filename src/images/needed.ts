@@ -8,10 +8,10 @@ import { area } from '../core/base/size.js';
 import type { Size } from '../core/base/size.js';
 import type { EncodeAttempt } from '../core/survey/encoded.js';
 import type { EncodedSteps } from '../core/survey/encoded.js';
-import { carriedOf, encodeWith } from './carry.js';
+import { carriedOf, encodeWith } from './kept-metadata.js';
 import { encode, isLossless } from './encode.js';
-import { make, makeExact } from './made.js';
-import type { Made } from './made.js';
+import { encodePicture, encodeExactly } from './encoded-picture.js';
+import type { EncodedPicture } from './encoded-picture.js';
 import { metadataBytes } from './metadata.js';
 import { natureOf } from './nature.js';
 import { reduce } from './picture.js';
@@ -53,7 +53,7 @@ export async function encodeNeeded(
   const nature = await natureOf(body, file);
   const picture = await reduce(body, frames, need);
   const own = formatOf[file.mediaType] ?? 'png';
-  const made: Made[] = [];
+  const made: EncodedPicture[] = [];
   for (const format of formatsFor(nature, own, policy))
     made.push(...(await encodesAs(picture, frames, format, nature === 'drawing', policy)));
   const lossy = made.filter(({ quality }) => quality !== null);
@@ -64,8 +64,8 @@ export async function encodeNeeded(
     // Tells what the format costs: at the quality that another one was found to need.
     made.push(
       isLossless(own)
-        ? await makeExact(picture, frames, own, nature === 'drawing')
-        : await make(picture, frames, {
+        ? await encodeExactly(picture, frames, own, nature === 'drawing')
+        : await encodePicture(picture, frames, {
             format: own,
             quality: best.quality ?? policy.quality.most,
           }),
@@ -99,11 +99,11 @@ async function encodesAs(
   format: EncodedFormat,
   exact: boolean,
   policy: Policy,
-): Promise<Made[]> {
-  if (exact || isLossless(format)) return [await makeExact(picture, frames, format, exact)];
-  const made: Made[] = [];
+): Promise<EncodedPicture[]> {
+  if (exact || isLossless(format)) return [await encodeExactly(picture, frames, format, exact)];
+  const made: EncodedPicture[] = [];
   await searchQuality(policy.similarity, policy.quality, async (quality) => {
-    const one = await make(picture, frames, { format, quality });
+    const one = await encodePicture(picture, frames, { format, quality });
     made.push(one);
     return { quality, similarity: one.similarity };
   });
@@ -111,10 +111,10 @@ async function encodesAs(
 }
 
 /** The smallest of those that are alike enough; `undefined` when none is. */
-function smallest(made: readonly Made[], threshold: number): Made | undefined {
+function smallest(made: readonly EncodedPicture[], threshold: number): EncodedPicture | undefined {
   return made
     .filter((one) => one.similarity >= threshold)
-    .reduce<Made | undefined>(
+    .reduce<EncodedPicture | undefined>(
       (best, one) => (best && best.bytes <= one.bytes ? best : one),
       undefined,
     );
@@ -129,7 +129,11 @@ const usualExponent = 0.8;
  * How the bytes of a picture follow its pixels: as `pixels ^ exponent`, from a second encode of the best kind at
  * half the width and height.
  */
-async function bytesExponent(picture: Reduced, best: Made, frames: number): Promise<number> {
+async function bytesExponent(
+  picture: Reduced,
+  best: EncodedPicture,
+  frames: number,
+): Promise<number> {
   const { width, height } = picture.size;
   if (frames > 1 || Math.min(width, height) < leastHalved) return usualExponent;
   const half = { width: Math.round(width / 2), height: Math.round(height / 2) };

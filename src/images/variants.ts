@@ -1,10 +1,10 @@
 import type { Credit } from '../core/refit/credit.js';
 import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
 import type { Size } from '../core/base/size.js';
-import { carriedOf, encodeWith } from './carry.js';
+import { carriedOf, encodeWith } from './kept-metadata.js';
 import { isLossless } from './encode.js';
-import { make, makeExact } from './made.js';
-import type { Made } from './made.js';
+import { encodePicture, encodeExactly } from './encoded-picture.js';
+import type { EncodedPicture } from './encoded-picture.js';
 import { reduce } from './picture.js';
 import type { Reduced } from './picture.js';
 
@@ -29,8 +29,8 @@ export interface VariantSource {
 
 /** A variant, and every encode that was made on the way to it. */
 export interface VariantMade {
-  readonly made: Made;
-  readonly attempts: readonly Made[];
+  readonly made: EncodedPicture;
+  readonly attempts: readonly EncodedPicture[];
 }
 
 /** Steps by which the quality is raised where it does not do. */
@@ -57,20 +57,23 @@ export async function openVariants(
   };
   return async ({ size: wanted, format, quality }) => {
     const picture = await inSize(wanted);
-    const attempts: Made[] = [];
+    const attempts: EncodedPicture[] = [];
     const made = await alikeEnough(format, quality);
     if (carried === null) return { made, attempts };
     const result = await encodeWith(picture, made, carried);
     return { made: { ...made, body: result, bytes: result.length }, attempts };
 
-    async function alikeEnough(format: EncodedFormat, first: number | null): Promise<Made> {
+    async function alikeEnough(
+      format: EncodedFormat,
+      first: number | null,
+    ): Promise<EncodedPicture> {
       if (first === null || isLossless(format)) {
-        attempts.push(await makeExact(picture, frames, format, nature === 'drawing'));
+        attempts.push(await encodeExactly(picture, frames, format, nature === 'drawing'));
         return attempts[0]!;
       }
       const { most } = policy.quality;
       for (let tried = first; ; tried = Math.min(most, tried + step)) {
-        const one = await make(picture, frames, { format, quality: tried });
+        const one = await encodePicture(picture, frames, { format, quality: tried });
         attempts.push(one);
         if (one.similarity >= policy.similarity || tried >= most) return one;
       }

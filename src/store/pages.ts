@@ -42,7 +42,7 @@ const nothingFound: Found = { due: [], skipped: [] };
 /** What a survey found, without the encodes that are made from it. */
 export type SurveyedFacts = Omit<SurveyFacts, 'encoded'>;
 
-/** The pages of surveys: those that were visited with what they hold, those that are due, those passed over. */
+/** The pages of surveys: those that were visited with what they hold, those that are due, those skipped. */
 export class PageStore {
   readonly #database: Database.Database;
   readonly #terms: TermStore;
@@ -106,7 +106,7 @@ export class PageStore {
     }
   }
 
-  /** Keeps what was found besides a page: pages that are due, and addresses that are passed over. */
+  /** Keeps what was found besides a page: pages that are due, and addresses that are skipped. */
   addFound(surveyId: number, found: Found): void {
     this.#database.transaction(() => this.#insertFound(surveyId, found))();
   }
@@ -124,7 +124,7 @@ export class PageStore {
   /** What a survey that was broken off knew, and what it had still to do. */
   leftover(surveyId: number) {
     const reached = this.#texts('SELECT final_url AS url FROM page WHERE survey_id = ?', surveyId);
-    const passedOver = this.#texts('SELECT url FROM skipped WHERE survey_id = ?', surveyId);
+    const skipped = this.#texts('SELECT url FROM skipped WHERE survey_id = ?', surveyId);
     const visited = this.#texts('SELECT url FROM page WHERE survey_id = ?', surveyId);
     const startsReached = this.#texts(
       'SELECT final_url AS url FROM page WHERE survey_id = ? AND depth = 0',
@@ -134,9 +134,9 @@ export class PageStore {
       .prepare('SELECT url, depth, visits FROM due WHERE survey_id = ? ORDER BY depth, rowid')
       .all(surveyId) as DuePage[];
     const found = rows.map(({ url, depth, visits }) => ({ url, depth, visits }));
-    const settled = new Set([...visited, ...passedOver]);
+    const settled = new Set([...visited, ...skipped]);
     const due = found.filter(({ url }) => !settled.has(url));
-    return { found, reached, startsReached, passedOver, due, visited: visited.length };
+    return { found, reached, startsReached, skipped, due, visited: visited.length };
   }
 
   #texts(sql: string, surveyId: number): string[] {

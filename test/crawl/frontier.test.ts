@@ -100,7 +100,7 @@ describe('Frontier', () => {
     const second = new Frontier(
       ['http://a.test/'],
       { pages: 3 },
-      { found, reached: [], passedOver: [], due: found.slice(1), visited: 1 },
+      { found, reached: [], skipped: [], due: found.slice(1), visited: 1 },
     );
     second.add(['http://a.test/', 'http://a.test/b', 'http://a.test/d'], 2);
     expect(drain(second)).toEqual(['1 http://a.test/b', '1 http://a.test/c']);

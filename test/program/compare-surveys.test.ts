@@ -109,7 +109,7 @@ describe('compare --surveys', () => {
     expect(lines).toHaveLength(1 + 4 + 3);
     const drawn = await run(['compare', 'old', 'new', '--surveys', '--png', 'a.png'], { cwd });
     expect(drawn.status).toBe(2);
-    expect(drawn.stderr).toContain('--png is of loads, and surveys have none');
+    expect(drawn.stderr).toContain('--png needs loads, and surveys have none');
     const unknown = await run(['compare', 'old', 'nothing', '--surveys'], { cwd });
     expect(unknown.stderr).toContain('there is no survey nothing');
   });

@@ -207,7 +207,7 @@ describe('Workspace', () => {
       found: due,
       reached: ['http://a.test/'],
       startsReached: ['http://a.test/'],
-      passedOver: ['http://a.test/b'],
+      skipped: ['http://a.test/b'],
       due: [{ url: 'http://a.test/c', depth: 2, visits: null }],
       visited: 1,
     });

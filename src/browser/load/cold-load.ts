@@ -90,7 +90,7 @@ async function loadIn(
   let tab: FreshTab | undefined;
   try {
     tab = await context.openTab();
-    const { channel, dress } = tab;
+    const { channel, applyConditions: dress } = tab;
     const recorder = await NetworkRecorder.attach(channel, false);
     await shape(channel, conditions);
     await watchOtherProcesses(channel, {

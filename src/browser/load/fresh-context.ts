@@ -8,7 +8,7 @@ import { clientHintsOf, userAgentOf } from '../chromium/user-agent.js';
 export interface FreshTab {
   readonly channel: Channel;
   /** Makes a process behind the tab the same device as the tab; the screen is the tab's for all of them. */
-  readonly dress: (process: Channel) => Promise<unknown>;
+  readonly applyConditions: (process: Channel) => Promise<unknown>;
   readonly close: () => Promise<void>;
 }
 
@@ -100,7 +100,7 @@ export class FreshContext {
       dress(channel),
     ]);
     const close = async () => void (await this.#browser.send('Target.closeTarget', { targetId }));
-    return { channel, dress, close };
+    return { channel, applyConditions: dress, close };
   }
 
   async close(): Promise<void> {

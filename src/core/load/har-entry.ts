@@ -1,8 +1,8 @@
 import { keptAddress } from '../address/address.js';
 import { redacted } from '../base/headers.js';
 import type { Header } from '../base/headers.js';
-import { amountOf, listOf, looseObject, textOf } from '../base/loose.js';
-import type { LooseObject } from '../base/loose.js';
+import { amountOf, listOf, untrustedObject, textOf } from '../base/untrusted.js';
+import type { UntrustedObject } from '../base/untrusted.js';
 import { phaseNames, requestTypes } from './request.js';
 import type { PageRequest, Phases, RequestType, SourceLine } from './request.js';
 
@@ -19,14 +19,14 @@ const tolerance = 1;
  * @param thirdParty whether it is another party's, when the file does not say so itself
  */
 export function requestOf(
-  entry: LooseObject,
+  entry: UntrustedObject,
   start: number,
   thirdParty: (address: string) => boolean,
   note: Note,
 ): PageRequest {
-  const asked = looseObject(entry['request']);
-  const answer = looseObject(entry['response']);
-  const content = looseObject(answer['content']);
+  const asked = untrustedObject(entry['request']);
+  const answer = untrustedObject(entry['response']);
+  const content = untrustedObject(answer['content']);
   const url = keptAddress(textOf(asked['url']));
   const phases = phasesOf(entry, note);
   const duration = phaseNames.reduce((sum, name) => sum + phases[name], 0);
@@ -48,7 +48,7 @@ export function requestOf(
     fromCache: entry['_fromCache'] === true || typeof entry['_fromCache'] === 'string',
     priority: textOf(entry['_priority']),
     firstPriority: textOf(entry['_firstPriority']) || textOf(entry['_priority']),
-    initiator: textOf(entry['_initiator']) || textOf(looseObject(entry['_initiator'])['type']),
+    initiator: textOf(entry['_initiator']) || textOf(untrustedObject(entry['_initiator'])['type']),
     initiatedBy: initiatedBy(entry),
     used: typeof entry['_used'] === 'boolean' ? entry['_used'] : null,
     thirdParty: typeof entry['_thirdParty'] === 'boolean' ? entry['_thirdParty'] : thirdParty(url),
@@ -62,8 +62,8 @@ export function requestOf(
 }
 
 /** The phases of an entry in milliseconds; what the file gets wrong about them is put right and noted. */
-function phasesOf(entry: LooseObject, note: Note): Phases {
-  const timings = looseObject(entry['timings']);
+function phasesOf(entry: UntrustedObject, note: Note): Phases {
+  const timings = untrustedObject(entry['timings']);
   const time = amountOf(entry['time']);
   const known = (name: string) => amountOf(timings[name]) ?? 0;
   const tls = known('ssl');
@@ -95,9 +95,9 @@ function phasesOf(entry: LooseObject, note: Note): Phases {
 }
 
 /** Where a request was asked for: as it is written here, or inside the initiator, as others write it. */
-function initiatedBy(entry: LooseObject): SourceLine | null {
-  const own = looseObject(entry['_initiatedBy']);
-  const foreign = looseObject(entry['_initiator']);
+function initiatedBy(entry: UntrustedObject): SourceLine | null {
+  const own = untrustedObject(entry['_initiatedBy']);
+  const foreign = untrustedObject(entry['_initiator']);
   const url = keptAddress(textOf(own['url']) || textOf(foreign['url']));
   if (url === '') return null;
   const line = amountOf(own['line']);
@@ -117,7 +117,7 @@ const resourceTypes: Readonly<Record<string, RequestType>> = {
   font: 'font',
 };
 
-function typeOf(entry: LooseObject, mediaType: string): RequestType {
+function typeOf(entry: UntrustedObject, mediaType: string): RequestType {
   const own = textOf(entry['_type']);
   if (requestTypes.some((type) => type === own)) return own as RequestType;
   if (mediaType.startsWith('image/')) return 'image';
@@ -129,13 +129,13 @@ function typeOf(entry: LooseObject, mediaType: string): RequestType {
   return /^font\/|font-|-font/.test(mediaType) ? 'font' : 'other';
 }
 
-function protocolOf(answer: LooseObject, asked: LooseObject): string {
+function protocolOf(answer: UntrustedObject, asked: UntrustedObject): string {
   const told = (textOf(answer['httpVersion']) || textOf(asked['httpVersion'])).toLowerCase();
   return { 'http/2.0': 'h2', 'http/2': 'h2', 'http/3.0': 'h3', 'http/3': 'h3' }[told] ?? told;
 }
 
 /** Bytes on the wire, as near to them as the file comes. */
-function wireBytesOf(answer: LooseObject, content: LooseObject): number {
+function wireBytesOf(answer: UntrustedObject, content: UntrustedObject): number {
   const told = amountOf(answer['_transferBytes']) ?? amountOf(answer['_transferSize']);
   if (told !== null) return Math.round(told);
   const body = amountOf(answer['bodySize']);
@@ -145,9 +145,9 @@ function wireBytesOf(answer: LooseObject, content: LooseObject): number {
   return Math.round(Math.max(0, size - (amountOf(content['compression']) ?? 0)) + headers);
 }
 
-function headersOf(message: LooseObject): Header[] {
+function headersOf(message: UntrustedObject): Header[] {
   return listOf(message['headers'])
-    .map(looseObject)
+    .map(untrustedObject)
     .map((header) => ({ name: textOf(header['name']), value: textOf(header['value']) }))
     .filter(({ name }) => name !== '')
     .map(redacted);

@@ -2,8 +2,8 @@ import { min } from 'simple-statistics';
 import type { Conditions } from '../visitors/conditions.js';
 import { requestOf } from './har-entry.js';
 import type { Note } from './har-entry.js';
-import { amountOf, listOf, looseObject, textOf } from '../base/loose.js';
-import type { LooseObject } from '../base/loose.js';
+import { amountOf, listOf, untrustedObject, textOf } from '../base/untrusted.js';
+import type { UntrustedObject } from '../base/untrusted.js';
 import { markerNames } from './markers.js';
 import type { Markers } from './markers.js';
 import { record } from '../base/record.js';
@@ -47,21 +47,21 @@ export function readHar(
   document: unknown,
   isThirdParty: (address: string, page: string) => boolean,
 ): HarReading {
-  const { log } = looseObject(document);
+  const { log } = untrustedObject(document);
   if (typeof log !== 'object' || log === null) throw new TypeError('it has no "log"');
-  const { entries, pages, browser } = looseObject(log);
+  const { entries, pages, browser } = untrustedObject(log);
   if (!Array.isArray(entries)) throw new TypeError('its "log" has no list of "entries"');
   const defects = new Map<string, number>();
   const note: Note = (words) => defects.set(words, (defects.get(words) ?? 0) + 1);
   if (entries.length > maxEntries) note(`more than ${maxEntries} entries: the rest is ignored`);
   const told = new Map(
     listOf(pages)
-      .map(looseObject)
+      .map(untrustedObject)
       .map((page) => [textOf(page['id']), page]),
   );
-  const byPage = new Map<string, LooseObject[]>();
-  for (const entry of entries.slice(0, maxEntries).map(looseObject)) {
-    if (textOf(looseObject(entry['request'])['url']) === '') {
+  const byPage = new Map<string, UntrustedObject[]>();
+  for (const entry of entries.slice(0, maxEntries).map(untrustedObject)) {
+    if (textOf(untrustedObject(entry['request'])['url']) === '') {
       note('no address: ignored');
       continue;
     }
@@ -72,14 +72,18 @@ export function readHar(
   }
   return {
     pages: [...byPage].map(([id, own]) =>
-      readPage(looseObject(told.get(id)), own, browserName(browser), isThirdParty, note),
+      readPage(untrustedObject(told.get(id)), own, browserName(browser), isThirdParty, note),
     ),
     defects: [...defects].map(([words, count]) => ({ words, entries: count })),
   };
 }
 
 /** The page that an entry belongs to. Where the file has but one, or none, all belong together. */
-function pageOf(entry: LooseObject, told: ReadonlyMap<string, LooseObject>, note: Note): string {
+function pageOf(
+  entry: UntrustedObject,
+  told: ReadonlyMap<string, UntrustedObject>,
+  note: Note,
+): string {
   const id = textOf(entry['pageref']);
   if (told.has(id)) return id;
   if (told.size > 0) note('belongs to no page of the file: assigned to the first');
@@ -87,8 +91,8 @@ function pageOf(entry: LooseObject, told: ReadonlyMap<string, LooseObject>, note
 }
 
 function readPage(
-  told: LooseObject,
-  entries: readonly LooseObject[],
+  told: UntrustedObject,
+  entries: readonly UntrustedObject[],
   browser: string,
   isThirdParty: (address: string, page: string) => boolean,
   note: Note,
@@ -97,7 +101,7 @@ function readPage(
   const known = begins.filter((begin) => begin !== null);
   const earliest = known.length > 0 ? min(known) : 0;
   const zero = beginningOf(told, earliest, note);
-  const startOf = (entry: LooseObject, index: number): number => {
+  const startOf = (entry: UntrustedObject, index: number): number => {
     const begin = begins[index] ?? null;
     if (begin === null) note('no start time: set to that of the page');
     return amountOf(entry['_start']) ?? (begin === null ? 0 : begin - zero);
@@ -113,7 +117,7 @@ function readPage(
 }
 
 /** When the page began: as it says, unless that is after its first request, or long before it. */
-function beginningOf(told: LooseObject, earliest: number, note: Note): number {
+function beginningOf(told: UntrustedObject, earliest: number, note: Note): number {
   const declared = momentOf(told['startedDateTime']);
   if (declared === null || declared > earliest) return earliest;
   if (earliest - declared <= longestLead) return declared;
@@ -124,11 +128,11 @@ function beginningOf(told: LooseObject, earliest: number, note: Note): number {
 function runOf(
   page: string,
   zero: number,
-  told: LooseObject,
+  told: UntrustedObject,
   requests: readonly PageRequest[],
 ): Run {
-  const timings = looseObject(told['pageTimings']);
-  const markers = looseObject(told['_markers']);
+  const timings = untrustedObject(told['pageTimings']);
+  const markers = untrustedObject(told['_markers']);
   const document = requests.find(({ type, redirectsTo }) => type === 'html' && !redirectsTo);
   return {
     startedAt: new Date(zero).toISOString(),
@@ -149,9 +153,9 @@ function runOf(
   };
 }
 
-function largestOf(told: LooseObject): Pick<Run, 'largest'> {
+function largestOf(told: UntrustedObject): Pick<Run, 'largest'> {
   if (told['_largest'] === undefined) return {};
-  const { selector, url } = looseObject(told['_largest']);
+  const { selector, url } = untrustedObject(told['_largest']);
   if (typeof selector !== 'string') return { largest: null };
   return { largest: { selector: textOf(selector), url: textOf(url) || null } };
 }
@@ -160,22 +164,22 @@ function firstByteOf(document: PageRequest | undefined): number | null {
   return document?.end == null ? null : document.end - document.phases.receive;
 }
 
-function pageAddress(told: LooseObject, first: LooseObject | undefined): string {
+function pageAddress(told: UntrustedObject, first: UntrustedObject | undefined): string {
   const title = textOf(told['title']);
   if (URL.canParse(title)) return title;
-  return textOf(looseObject(first?.['request'])['url']) || title || 'a page without a title';
+  return textOf(untrustedObject(first?.['request'])['url']) || title || 'a page without a title';
 }
 
-function conditionsOf(told: LooseObject, browser: string): Conditions | null {
+function conditionsOf(told: UntrustedObject, browser: string): Conditions | null {
   const kept = told['_conditions'];
   if (typeof kept !== 'object' || kept === null) return null;
-  const { network, view, cpuFactor } = looseObject(kept);
+  const { network, view, cpuFactor } = untrustedObject(kept);
   if (amountOf(cpuFactor) === null || !network || !view) return null;
   return { ...(kept as Omit<Conditions, 'browser'>), browser };
 }
 
 function browserName(browser: unknown): string {
-  const { name, version } = looseObject(browser);
+  const { name, version } = untrustedObject(browser);
   return `${textOf(name)} ${textOf(version)}`.trim();
 }
 

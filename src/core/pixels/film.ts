@@ -99,16 +99,21 @@ export interface FilmScene {
 }
 
 /**
- * The frames at which the page looked different from before: the empty page, then at most `most - 1` others, those with
- * the largest changes of completeness. What arrived between two of them is told with the later one.
+ * The frames at which the page looked different from before: the empty page, the first complete one, and of the others
+ * those with the largest changes of completeness, at most `most` in all. What arrived between two of them is listed with
+ * the later one.
  */
 export function scenesOf(
   { frames, arrivals }: Pick<Film, 'frames' | 'arrivals'>,
   most: number,
 ): FilmScene[] {
-  const changes = frames.map(({ completeness }, index) => ({
+  const end = visuallyCompleteAt(frames);
+  const changes = frames.map(({ at, completeness }, index) => ({
     index,
-    change: index === 0 ? Infinity : Math.abs(completeness - frames[index - 1]!.completeness),
+    change:
+      index === 0 || at === end
+        ? Infinity
+        : Math.abs(completeness - frames[index - 1]!.completeness),
   }));
   const kept = changes
     .filter(({ change }) => change >= leastChange)

@@ -45,7 +45,7 @@ export const snippetRules = [
 ].join('\n');
 
 /** What snippets depend on besides what was made. */
-export interface SnippetGround {
+export interface SnippetContext {
   /** The page group of each page. */
   readonly groups: ReadonlyMap<string, string | null>;
   readonly elements: ElementImages;
@@ -59,7 +59,7 @@ export interface SnippetGround {
 export function snippetsOf(
   image: RankedImage,
   job: MadeJob,
-  { groups, elements }: SnippetGround,
+  { groups, elements }: SnippetContext,
 ): Snippet[] {
   if (job.file.to.format === 'svg') return [];
   const shown = image.placed.filter(

@@ -10,7 +10,7 @@ const named = 3;
 export function worklistMarkdown(items: readonly WorkItem[]): string {
   const line = (cells: readonly string[]) => `| ${cells.join(' | ')} |`;
   const total = items.reduce((sum, { savedPerVisit }) => sum + savedPerVisit, 0);
-  const titles = ['saved/visit', 'what', 'image', 'pages', 'selector', 'from', 'to'];
+  const titles = ['saved per visit', 'what', 'image', 'pages', 'selector', 'from', 'to'];
   const parts = doers.flatMap((doer) => {
     const own = items.filter(({ who }) => who === doer);
     if (own.length === 0) return [];

@@ -15,7 +15,7 @@ export interface FilmPicture {
 
 const width = 1280;
 const margin = 56;
-const curveTop = 104;
+const curveTop = 122;
 const curveHeight = 130;
 const framesTop = curveTop + curveHeight + 74;
 const gap = 18;
@@ -68,10 +68,24 @@ export function filmSvg({ title, conditions, film }: FilmPicture): string {
   return drawing(width, Math.ceil(bottom), [
     text(24, 30, title, `font-size="17" font-weight="600" ${ink}`),
     text(24, 52, filmWords(film), `font-size="14" ${ink}`),
-    text(24, 74, conditions, faint),
+    ...conditionLines(conditions).map((words, index) => text(24, 74 + index * 17, words, faint)),
     text(margin, curveTop - 10, 'how complete the page looks', faint),
     ...parts,
   ]);
+}
+
+/** Characters of the conditions that there is room for in a line. */
+const lineLength = 150;
+
+/** The conditions, in as few lines as they need. */
+function conditionLines(conditions: string): string[] {
+  const lines: string[] = [];
+  for (const part of conditions.split(' · ')) {
+    const longer = lines.length > 0 ? `${lines.at(-1)} · ${part}` : part;
+    if (lines.length > 0 && longer.length <= lineLength) lines[lines.length - 1] = longer;
+    else lines.push(part);
+  }
+  return lines;
 }
 
 /** Completeness over time: it changes at frames only. */

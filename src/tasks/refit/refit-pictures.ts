@@ -35,7 +35,7 @@ export interface RefitPicturesOptions extends Omit<RefitOptions, 'sheets' | 'fet
  * Makes the right-sized files of pictures that are not online yet, by policy alone: in the widths, or with the longest
  * side, that are asked for. They are read where they are, and never written to.
  *
- * @param from folder of pictures; folders in it are kept, names that begin with a dot are passed over
+ * @param from folder of pictures; folders in it are kept, names that begin with a dot are skipped
  * @throws NotFoundError when there is no such folder, or no picture in it; else as `refit`.
  */
 export async function refitPictures(

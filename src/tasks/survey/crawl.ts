@@ -42,7 +42,7 @@ export async function crawl(
   const trace = (skipped: Found['skipped']) => {
     for (const { url, reason } of skipped) onTrace('skipped', { url, reason });
   };
-  const passOver = (url: string, reason: string) => {
+  const skip = (url: string, reason: string) => {
     const { due, skipped } = frontier.takeFound();
     trace(skipped);
     onTrace('skipped', { url, reason });
@@ -52,12 +52,12 @@ export async function crawl(
   const take = async (visitor: PageVisitor, due: DuePage) => {
     onProgress({ stage: 'pages', done, total: done + busy + frontier.waiting, doing: due.url });
     const refused = await refusal(due.url);
-    if (refused !== undefined) return passOver(due.url, refused);
+    if (refused !== undefined) return skip(due.url, refused);
     const visits = await visitPage(visitor, due.url, manners);
     if (signal?.aborted) return;
     const reason = reasonAgainst(due, visits, frontier);
     for (const { links } of visits) frontier.add(links, due.depth + 1);
-    if (reason !== undefined) return passOver(due.url, reason);
+    if (reason !== undefined) return skip(due.url, reason);
     const record = recordOf(due, visits);
     const found = frontier.takeFound();
     const { status, error } = record.page;

@@ -1,12 +1,12 @@
 /** An object from outside, of which nothing is known. */
-export type LooseObject = Readonly<Record<string, unknown>>;
+export type UntrustedObject = Readonly<Record<string, unknown>>;
 
 /** Texts from outside are cut to so many characters. */
 const maxText = 10_000;
 
 /** The value when it is an object; an empty one when it is anything else. */
-export function looseObject(value: unknown): LooseObject {
-  return typeof value === 'object' && value !== null ? (value as LooseObject) : {};
+export function untrustedObject(value: unknown): UntrustedObject {
+  return typeof value === 'object' && value !== null ? (value as UntrustedObject) : {};
 }
 
 /** The value when it is a list; an empty one when it is anything else. */

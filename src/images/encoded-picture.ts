@@ -8,12 +8,16 @@ import { readLuma } from './picture.js';
 import type { Reduced } from './picture.js';
 
 /** An encode with its bytes. */
-export interface Made extends EncodeAttempt, Encoding {
+export interface EncodedPicture extends EncodeAttempt, Encoding {
   readonly body: Buffer;
 }
 
 /** Encodes a picture in one way, and looks how like the picture that is. */
-export async function make(picture: Reduced, frames: number, encoding: Encoding): Promise<Made> {
+export async function encodePicture(
+  picture: Reduced,
+  frames: number,
+  encoding: Encoding,
+): Promise<EncodedPicture> {
   const body = await encode(picture.pipeline(), encoding);
   // An exact copy needs no comparison.
   const exact = encoding.quality === null && !encoding.rounded;
@@ -22,15 +26,15 @@ export async function make(picture: Reduced, frames: number, encoding: Encoding)
 }
 
 /** Encodes a picture so that nothing of it is lost, or nothing that can be seen. */
-export async function makeExact(
+export async function encodeExactly(
   picture: Reduced,
   frames: number,
   format: EncodedFormat,
   isDrawing: boolean,
-): Promise<Made> {
-  const exact = await make(picture, frames, { format, quality: null });
+): Promise<EncodedPicture> {
+  const exact = await encodePicture(picture, frames, { format, quality: null });
   if (!isDrawing || !canRound.has(format)) return exact;
-  const rounded = await make(picture, frames, { format, quality: null, rounded: true });
+  const rounded = await encodePicture(picture, frames, { format, quality: null, rounded: true });
   return rounded.bytes < exact.bytes && (await isUnseen(picture, rounded.body)) ? rounded : exact;
 }
 
