@@ -1,13 +1,18 @@
 import type { MissingImage } from '../../core/survey/missing-images.js';
 import type { SkippedAddress, SurveyHead, SurveyedPage } from '../../core/survey/survey.js';
 
-/** What a survey is shown from. */
-export interface SurveyView {
+/** What a survey comes to. */
+export interface SurveyOutcome {
   readonly survey: SurveyHead;
   readonly pages: readonly SurveyedPage[];
   readonly skipped: readonly SkippedAddress[];
   readonly missing: readonly MissingImage[];
+  /** Whether it was stopped before its end. */
   readonly interrupted: boolean;
+}
+
+/** What a survey is shown from. */
+export interface SurveyView extends SurveyOutcome {
   /** How many pages are listed. */
   readonly top: number;
 }

@@ -1,10 +1,8 @@
 import type { HostMap } from '../../browser/chromium/host-map.js';
-import type { LoadFinding } from '../../core/findings/load/load-case.js';
-import type { Run, Session, SessionSummary } from '../../core/load/session.js';
-import type { Film } from '../../core/pixels/film.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { Network } from '../../core/visitors/network.js';
 import type { View } from '../../core/visitors/view.js';
+import type { ClockedPage } from '../../output/views/clock.js';
 import type { TaskOptions } from '../progress.js';
 
 export interface ClockOptions extends TaskOptions {
@@ -29,17 +27,7 @@ export interface ClockOptions extends TaskOptions {
 }
 
 /** One page's session with what it comes to. */
-export interface ClockResult {
-  readonly session: Session;
-  readonly summary: SessionSummary;
-  readonly medianRun: Run;
-  /** What stands out in the median run. */
-  readonly findings: readonly LoadFinding[];
-  /** How the page came to look as it does; `null` where it was not filmed. */
-  readonly film: Film | null;
-  /** Where the HAR file of the median run lies. */
-  readonly harFile: string;
-}
+export type ClockResult = ClockedPage;
 
 export interface ClockOutcome {
   readonly results: readonly ClockResult[];

@@ -2,11 +2,10 @@ import type { HostMap } from '../../browser/chromium/host-map.js';
 import type { VisitLimits } from '../../browser/visit/visit.js';
 import type { Access } from '../../core/address/access.js';
 import type { Policy } from '../../core/policy/policy.js';
-import type { MissingImage } from '../../core/survey/missing-images.js';
 import type { NamedGroup } from '../../core/survey/page-groups.js';
-import type { SkippedAddress, SurveyHead, SurveyedPage } from '../../core/survey/survey.js';
 import type { View } from '../../core/visitors/view.js';
 import type { Scope } from '../../crawl/frontier.js';
+import type { SurveyOutcome } from '../../output/views/survey.js';
 import type { TaskOptions } from '../progress.js';
 
 export interface SurveyOptions extends TaskOptions {
@@ -54,14 +53,8 @@ export interface ResumeOptions extends Omit<
   readonly survey?: string | undefined;
 }
 
-export interface SurveyResult {
-  readonly survey: SurveyHead;
-  readonly pages: readonly SurveyedPage[];
-  readonly skipped: readonly SkippedAddress[];
-  readonly missing: readonly MissingImage[];
-  /** Whether it was stopped before it was through. */
-  readonly interrupted: boolean;
-}
+/** What a survey comes to. */
+export type SurveyResult = SurveyOutcome;
 
 /** What the work on a survey depends on, whether it is new or resumed. */
 export type WorkOptions = Omit<SurveyOptions, 'label' | 'list' | 'sitemaps'>;
