@@ -1,7 +1,7 @@
 import { homedir, tmpdir } from 'node:os';
 import { join } from 'node:path';
 
-/** The folder for what can be made again: `ZEALOUS_LYNX_CACHE`, or the system's usual place. */
+/** The cache folder: `ZEALOUS_LYNX_CACHE`, or the system's usual place. */
 export function cacheFolder(environment: NodeJS.ProcessEnv = process.env): string {
   const named = environment['ZEALOUS_LYNX_CACHE'];
   if (named) return named;

@@ -11,17 +11,17 @@ import type { Streams } from './streams.js';
 import { openLog } from './log.js';
 import { report } from './report-error.js';
 
-/** One command: what it is called, what may be given, and what the help says. */
+/** One command: its name, its arguments and options, and its help. */
 export interface Command<
   Positionals extends Options = Options,
   Declared extends Options = Options,
 > {
   readonly name: string;
   readonly describe: string;
-  /** What is given by position, in that sequence; a list takes all that is left. */
+  /** The positional arguments, in order; a list takes all that are left. */
   readonly positionals: Positionals;
   readonly options: Declared;
-  /** Worked examples: the call without the program's name, and what it does. */
+  /** Examples: the call without the program's name, and what it does. */
   readonly examples: readonly (readonly [string, string])[];
 }
 
@@ -58,7 +58,7 @@ export interface RunContext {
   readonly streams: Streams;
   /** The settings that any command knows. */
   readonly known: ReadonlySet<string>;
-  /** Whether the call asks for help. */
+  /** Whether the call requests help. */
   readonly asksForHelp: boolean;
   readonly onStatus: (status: number) => void;
 }
@@ -114,7 +114,7 @@ export function moduleOf(
   };
 }
 
-/** An option as the parser wants it. Its words are left out where nobody asks for help: laying them out takes a while. */
+/** An option for the parser. Its words are left out unless help is requested: laying them out takes a while. */
 function parserOption(declared: Option, asksForHelp: boolean): ParserOptions {
   const kind = kindOf(declared);
   return {
@@ -127,14 +127,14 @@ function parserOption(declared: Option, asksForHelp: boolean): ParserOptions {
   };
 }
 
-/** What the help says of an option: what it does, the words to choose from, and what applies without it. */
+/** The help of an option: what it does, its choices, and its default. */
 function helpOf(declared: Option): string {
   const usual = usualOf(declared);
   const choices = choicesOf(declared).join(', ');
   return `${declared.describe}${choices && `: ${choices}`}${usual ? ` [${usual}]` : ''}`;
 }
 
-/** What was given for an option; the parser writes an empty list as a list of nothing. */
+/** The values given for an option; the parser represents an empty list as a list of `undefined`. */
 function given(value: unknown): unknown {
   return Array.isArray(value) ? value.filter((item) => item !== undefined) : value;
 }

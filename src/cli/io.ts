@@ -7,12 +7,12 @@ import type { Log } from './log.js';
 import type { Streams } from './streams.js';
 import { ProgressLine } from './progress-line.js';
 
-/** What a command talks to the world with. */
+/** The input and output of a command. */
 export interface Io {
   readonly screen: Screen;
   readonly log: Log;
   readonly task: Required<TaskOptions>;
-  /** Shows a result in the forms that the settings ask for: pictures into files, one form on stdout. */
+  /** Shows a result in the forms requested: pictures into files, one form on stdout. */
   readonly show: <View>(
     forms: Forms<View>,
     view: View,

@@ -1,6 +1,6 @@
 import type { Logger } from 'pino';
 
-/** What is told on stderr besides results and errors. */
+/** The messages on stderr besides results and errors. */
 export type Log = Pick<Logger, 'debug' | 'warn'>;
 
 /** The log on stderr: warnings by default, everything when `--verbose`, nothing of it when `--quiet`. */

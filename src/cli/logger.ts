@@ -2,7 +2,7 @@ import { pino } from 'pino';
 import type { Logger } from 'pino';
 import pretty from 'pino-pretty';
 
-/** What writes the log; loaded when there is something to write. */
+/** The logger; loaded when there is something to write. */
 export function logger(level: string, stderr: NodeJS.WritableStream): Logger {
   const stream = pretty({
     destination: stderr,

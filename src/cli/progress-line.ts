@@ -12,7 +12,7 @@ const titles: Readonly<Record<Progress['stage'], string>> = {
   pictures: 'drawing pictures',
 };
 
-/** What is counted, where it is said how many of it pass in a second. */
+/** The unit that is counted in a rate. */
 const units: Readonly<Record<Progress['stage'], string>> = {
   pages: 'pages',
   images: 'images',
@@ -25,7 +25,7 @@ const units: Readonly<Record<Progress['stage'], string>> = {
 /** Lines are written this many milliseconds apart where there is no terminal. */
 const lineInterval = 2_000;
 
-/** The rate is that of the last so many events: what comes next is most like what came last. */
+/** The number of recent events that the rate is computed from: the next are most like the last. */
 const remembered = 40;
 
 /** Shows progress on stderr: a bar on a terminal, a line now and then elsewhere. */
@@ -68,7 +68,7 @@ export class ProgressLine {
     if (this.#history.length > remembered) this.#history.shift();
   }
 
-  /** What is known of the way ahead: `38 queued · 0.8 pages a second · about 47 s left`. */
+  /** The outlook: `38 queued · 0.8 pages a second · about 47 s left`. */
   #ahead({ stage, done, total }: Progress): string {
     const [first] = this.#history;
     const passed = done - (first?.done ?? done);

@@ -67,7 +67,7 @@ export async function runProgram(values: readonly string[], streams: Streams): P
   }
 }
 
-/** Makes a complaint of the argument parser helpful: what was meant, or where to look. */
+/** Makes an error of the argument parser helpful: what was meant, or where to look. */
 function explain(complaint: string, values: readonly string[]): [string, { hint: string }] {
   const help = `see ${program.name} --help`;
   const unknown = /^Unknown (?:arguments?|commands?): (.+)$/.exec(complaint)?.[1];

@@ -5,7 +5,7 @@ import { numberIn, readTable, textOf, visitsHeadings } from './table-file.js';
 /** A page that a person or a sitemap named. */
 export interface ListedPage {
   readonly url: string;
-  /** Visits a month; `null` when nobody said. */
+  /** Visits a month; `null` if unknown. */
   readonly visits: number | null;
 }
 

@@ -9,14 +9,14 @@ export interface FetchedFile {
 }
 
 export interface FetchOptions {
-  /** Where hosts really are, as `address:port`; a name may begin with `*.`. */
+  /** The real place of each host, as `address:port`; a name may begin with `*.`. */
   readonly hosts: Readonly<Record<string, string>>;
   readonly userAgent: string;
-  /** Headers that an address is to be asked with besides. */
+  /** Additional headers for requests to an address. */
   readonly headersFor?: (address: string) => Readonly<Record<string, string>>;
   /** Accepts certificates that do not verify. */
   readonly anyCertificate?: boolean | undefined;
-  /** Bytes that are read at the most. */
+  /** The most bytes that are read. */
   readonly limit: number;
   /** Milliseconds for all of it. */
   readonly timeout: number;
@@ -45,7 +45,7 @@ export async function fetchFile(url: string, options: FetchOptions): Promise<Fet
   throw new Error('redirect loop');
 }
 
-/** The mapping of a host: by its name, else by a `*.` that covers it. */
+/** The mapping of a host: by its name, else by a `*.` that matches it. */
 export function mappedAddress(
   host: string,
   hosts: Readonly<Record<string, string>>,

@@ -4,12 +4,12 @@ import type { AddressInfo } from 'node:net';
 import { basename, resolve } from 'node:path';
 import sirv from 'sirv';
 
-/** A folder that is served on loopback for as long as it is needed. */
+/** A folder served on loopback until it is closed. */
 export interface FolderSite {
   /** The address of its front page; the same for the same folder name, so that surveys compare. */
   readonly start: string;
   readonly host: string;
-  /** `127.0.0.1:port`, where the host really is. */
+  /** `127.0.0.1:port`, the real place of the host. */
   readonly address: string;
   close(): Promise<void>;
 }
@@ -43,7 +43,7 @@ export async function serveFolder(folder: string): Promise<FolderSite> {
   };
 }
 
-/** Whether any part of a path begins with a dot: `.env`, `.git/`, and all that climbs. */
+/** Whether any part of a path begins with a dot: `.env`, `.git/`, and `..`. */
 function isHidden(path: string): boolean {
   try {
     return decodeURIComponent(path)

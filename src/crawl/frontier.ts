@@ -8,27 +8,27 @@ import { partyOf } from './third-party.js';
 
 /** Which pages are handed out. */
 export interface Scope {
-  /** How many pages at the most. */
+  /** The most pages. */
   readonly pages: number;
-  /** How many links away from a start at the most; left out, any number. */
+  /** The most links away from a start; without it, any number. */
   readonly depth?: number | undefined;
-  /** Only addresses that one of these patterns means; none of them: all. Starts are always in. */
+  /** Only addresses that match one of these patterns; all if there are none. Starts are always included. */
   readonly include?: readonly string[];
-  /** No addresses that one of these patterns means. */
+  /** No addresses that match one of these patterns. */
   readonly exclude?: readonly string[];
   readonly query?: QueryRule;
   /** Links are followed to the hosts of the starts, or to all of their registrable domains. */
   readonly within?: 'host' | 'domain';
-  /** Pages whose addresses are of one shape that are found by links; left out, any number. */
+  /** The most pages found by links whose addresses have one shape; without it, any number. */
   readonly perGroup?: number | undefined;
-  /** Takes a page for what it is where its `rel=canonical` says that it is another. */
+  /** Ignores `rel=canonical`: each page counts as itself. */
   readonly ignoreCanonical?: boolean;
 }
 
-/** A page that a crawl begins with. */
+/** A page that a crawl starts from. */
 export type Seed = Pick<DuePage, 'url' | 'visits'>;
 
-/** Files that are linked to and are no pages. */
+/** Files that are linked to but are not pages. */
 const notPages =
   /\.(?:jpe?g|png|gif|webp|avif|svg|ico|bmp|tiff?|pdf|zip|gz|rar|7z|mp[34]|webm|ogg|wav|mov|avi|docx?|xlsx?|pptx?|css|js|json|xml|rss|woff2?|ttf|ics|exe|dmg)$/i;
 
@@ -37,19 +37,19 @@ const maxSkipped = 10_000;
 
 /** What an earlier run of the same survey left behind. */
 export interface Leftover {
-  /** Every page that was found, whatever became of it. */
+  /** Every page found, visited or not. */
   readonly found: readonly DuePage[];
-  /** Addresses at which pages ended. */
+  /** Addresses of pages after redirects. */
   readonly reached: readonly string[];
   /** Addresses that were skipped. */
   readonly skipped: readonly string[];
   /** Pages that were found and not visited. */
   readonly due: readonly DuePage[];
-  /** How many pages were visited. */
+  /** The number of pages visited. */
   readonly visited: number;
 }
 
-/** What was found since it was last asked for. */
+/** What was found since the last call. */
 export interface Discovery {
   readonly due: readonly DuePage[];
   readonly skipped: readonly SkippedAddress[];
@@ -69,9 +69,9 @@ export class Frontier {
   readonly #scope: Scope;
   readonly #include: readonly AddressMatcher[];
   readonly #exclude: readonly AddressMatcher[];
-  /** How many pages were found by links, by the shape of their addresses. */
+  /** The number of pages found by links, by the shape of their addresses. */
   readonly #shapes = new Map<string, number>();
-  /** Pages that said that they are others. */
+  /** Pages with the canonical address of another page. */
   readonly #folded = new Set<string>();
   #found: { due: DuePage[]; skipped: SkippedAddress[] } = { due: [], skipped: [] };
   #handedOut = 0;
@@ -96,7 +96,7 @@ export class Frontier {
     this.#handedOut = leftover.visited;
   }
 
-  /** Takes in pages that a person named: they are visited whatever the patterns say. */
+  /** Adds pages that a person named: they are visited whatever the patterns say. */
   begin(seeds: readonly Seed[]): void {
     for (const { url, visits } of seeds) {
       const address = this.formOf(url);
@@ -106,7 +106,7 @@ export class Frontier {
     }
   }
 
-  /** Takes in the links of a page, or what a sitemap names. */
+  /** Adds the links of a page or of a sitemap. */
   add(links: readonly string[], depth: number): void {
     for (const link of links) {
       const url = this.formOf(link);
@@ -120,7 +120,7 @@ export class Frontier {
     }
   }
 
-  /** The one form of a link's address in this survey; `undefined` for what is none. */
+  /** The normalised address of a link; `undefined` if it is not one. */
   formOf(link: string): string | undefined {
     const address = pageAddress(link);
     return address && applyQueryRule(withoutTokens(address), this.#scope.query ?? 'keep');
@@ -170,7 +170,7 @@ export class Frontier {
     return URL.canParse(url) && this.#within.has(this.#placeOf(url));
   }
 
-  /** Takes in the host, or domain, of an address. */
+  /** Adds the host, or domain, of an address. */
   widen(url: string): void {
     this.#within.add(this.#placeOf(url));
   }
@@ -179,7 +179,7 @@ export class Frontier {
     return this.#scope.within === 'domain' ? partyOf(url) : new URL(url).host;
   }
 
-  /** The next page, or `undefined` when there is none for now. */
+  /** The next page, or `undefined` if there is none for now. */
   next(): DuePage | undefined {
     if (this.#handedOut >= this.#scope.pages) return undefined;
     const due = this.#due.shift();
@@ -187,12 +187,12 @@ export class Frontier {
     return due;
   }
 
-  /** Takes back that a page was handed out: it turned out to be none of this survey. */
+  /** Returns a page that was handed out: it does not belong to this survey. */
   forgo(): void {
     this.#handedOut--;
   }
 
-  /** How many pages wait that may still be handed out. */
+  /** The number of pages waiting that may still be handed out. */
   get waiting(): number {
     return Math.min(this.#due.length, this.#scope.pages - this.#handedOut);
   }

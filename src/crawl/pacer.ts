@@ -1,20 +1,20 @@
 import { setTimeout as after } from 'node:timers/promises';
 
-/** What a pacer tells the time by, and waits with. */
+/** The clock and timer of a pacer. */
 export interface Clock {
   /** Milliseconds since some moment. */
   readonly now: () => number;
-  /** Waits, and ends early without a word when it is stopped. */
+  /** Waits; returns early, without an error, when stopped. */
   readonly pause: (milliseconds: number, signal?: AbortSignal) => Promise<void>;
 }
 
 const wallClock: Clock = { now: () => performance.now(), pause };
 
-/** Sees to it that no server is asked for pages faster than it should be. */
+/** Keeps requests to each server at or below its pace. */
 export class Pacer {
   readonly #pace: number;
   readonly #clock: Clock;
-  /** When each host may be asked again, by the clock. */
+  /** When each host may be requested again, by the clock. */
   readonly #free = new Map<string, number>();
 
   /** @param pace milliseconds between the beginnings of two page loads from one host */
@@ -23,7 +23,7 @@ export class Pacer {
     this.#clock = clock;
   }
 
-  /** Waits until it is a page's turn; returns at once when it is stopped. */
+  /** Waits until a page may be requested; returns at once when stopped. */
   async turn(url: string, signal?: AbortSignal): Promise<void> {
     const { host } = new URL(url);
     for (;;) {
@@ -37,7 +37,7 @@ export class Pacer {
     }
   }
 
-  /** Leaves a host alone for so many milliseconds: it asked for that. */
+  /** Sends a host no requests for so many milliseconds, as it asked. */
   leaveAlone(url: string, milliseconds: number): void {
     const { host } = new URL(url);
     const free = this.#clock.now() + milliseconds;
@@ -45,7 +45,7 @@ export class Pacer {
   }
 }
 
-/** Waits, and ends early without a word when it is stopped. */
+/** Waits; returns early, without an error, when stopped. */
 export async function pause(milliseconds: number, signal?: AbortSignal): Promise<void> {
   await after(milliseconds, undefined, { signal }).catch(() => {});
 }

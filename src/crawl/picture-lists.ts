@@ -5,12 +5,12 @@ import { isSafeStem } from '../core/refit/refit-names.js';
 import { quoted, readTable, textOf } from './table-file.js';
 import type { Table } from './table-file.js';
 
-/** What a file says of one picture, and where. */
+/** The entry of a file on one picture, with its place. */
 export interface ListedPicture<Said> {
   /** How the file names it: an address, a path, or a file name. */
   readonly name: string;
   readonly said: Said;
-  /** Where the name stands, for messages. */
+  /** The place of the name, for messages. */
   readonly where: string;
 }
 
@@ -60,7 +60,7 @@ export function readCredits(path: string): ListedPicture<Credit>[] {
   );
 }
 
-/** The rows of a table that name a picture each, none of them twice. */
+/** The rows of a table that name one picture each, no picture twice. */
 function namedRows(path: string, { rows, column }: Table, headings: readonly string[]) {
   const at = column(headings);
   const seen = new Map<string, number>();

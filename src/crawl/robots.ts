@@ -1,10 +1,10 @@
 import robotsParser from 'robots-parser';
 import type { FetchedFile } from './fetch-file.js';
 
-/** The name that rules in a robots.txt address this tool by. */
+/** The product token of this tool in robots.txt. */
 export const robotName = 'ZealousLynx';
 
-/** At least 500 KiB of a robots.txt have to be read (RFC 9309, section 2.5); what is beyond is not. */
+/** At least 500 KiB of a robots.txt must be read (RFC 9309, section 2.5); nothing beyond that is. */
 export const robotsLimit = 500 * 1024;
 
 type Parse = (
@@ -16,14 +16,14 @@ type Parse = (
 const parse = robotsParser as unknown as Parse;
 
 interface Rules {
-  /** Says of an address why it must not be visited, or nothing when it may. */
+  /** Returns why an address must not be visited, or nothing if it may be. */
   readonly refusal: (address: string) => string | undefined;
   readonly sitemaps: readonly string[];
 }
 
 const noRules: Rules = { refusal: () => undefined, sitemaps: [] };
 
-/** What the servers of a survey allow robots to visit (RFC 9309), each asked once. */
+/** The robots.txt rules of a survey's servers (RFC 9309), each fetched once. */
 export class Robots {
   readonly #fetch: (url: string) => Promise<FetchedFile>;
   readonly #byOrigin = new Map<string, Promise<Rules>>();
@@ -33,7 +33,7 @@ export class Robots {
     this.#fetch = fetch;
   }
 
-  /** Why an address must not be visited; `undefined` when it may. */
+  /** Why an address must not be visited; `undefined` if it may be. */
   async refusal(address: string): Promise<string | undefined> {
     return (await this.#rulesFor(address)).refusal(address);
   }

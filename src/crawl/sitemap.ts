@@ -2,11 +2,11 @@ import { gunzipSync } from 'node:zlib';
 import { SaxesParser } from 'saxes';
 import { pageAddress } from '../core/address/address.js';
 
-/** What a sitemap file names: pages, and other sitemaps when it is an index. */
+/** The content of a sitemap file: pages, or other sitemaps if it is an index. */
 export interface Sitemap {
   readonly pages: readonly string[];
   readonly sitemaps: readonly string[];
-  /** What was wrong with it, with line numbers; what is right counts all the same. */
+  /** What was wrong with it, with line numbers; the rest is used. */
   readonly problems: readonly string[];
 }
 

@@ -14,7 +14,7 @@ export const visitsHeadings = [
 ] as const;
 
 export interface TableRow {
-  /** Where it stands in the file, from 1. */
+  /** Its line in the file, from 1. */
   readonly line: number;
   readonly cells: readonly string[];
 }
@@ -54,7 +54,7 @@ export function readTable(text: string, name: string): Table {
   };
 }
 
-/** The sign between the columns, by the first line that says anything. */
+/** The separator of the columns, found from the first line with text. */
 function delimiterOf(text: string): string {
   const heading = text.split(/[\r\n]+/).find((line) => line.trim() !== '' && line[0] !== '#') ?? '';
   return ['\t', ';'].find((sign) => heading.includes(sign)) ?? ',';

@@ -1,6 +1,6 @@
 import type { EncodeAttempt } from '../core/survey/encoded.js';
 
-/** What is kept of an encode. */
+/** The stored result of an encode. */
 export function attemptOf({ format, quality, bytes, similarity }: EncodeAttempt): EncodeAttempt {
   return { format, quality, bytes, similarity };
 }

@@ -27,10 +27,10 @@ export function asStillAvif(body: Buffer): Buffer {
 const trackToSizes = ['moov', 'trak', 'mdia', 'minf', 'stbl', 'stsz'] as const;
 /** Version and flags, the common size, the count: four bytes each. */
 const sampleCountEnd = 12;
-/** A file with more boxes side by side than this is not read on. */
+/** The most boxes side by side that are read of a file. */
 const maxBoxes = 1_000;
 
-/** Where the content of each box begins that stands at the end of the path. */
+/** The start of the content of each box at the end of the path. */
 function tablesOf(body: Buffer, from: number, to: number, path: readonly string[]): number[] {
   const [name, ...inside] = path;
   const found: number[] = [];

@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { readColourProfile, shareOutsideSrgb } from '../core/pixels/colour-profile.js';
 
 const sampleSide = 160;
-/** Fewer pixels than this are not worth a profile that every visitor is sent. */
+/** The fewest pixels that justify a profile that every visitor downloads. */
 const leastShare = 0.005;
 
 /**

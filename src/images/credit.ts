@@ -2,7 +2,7 @@ import ExifReader from 'exifreader';
 import { noCredit } from '../core/refit/credit.js';
 import type { Credit } from '../core/refit/credit.js';
 
-/** A tag as the reader tells it, whatever it came from. */
+/** A tag as the reader reports it, whatever its source. */
 interface Tag {
   readonly description?: unknown;
   readonly value?: unknown;

@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import type { Policy } from '../core/policy/policy.js';
 
-/** Raised when the same settings come to other bytes. */
+/** Increased whenever the same settings give other bytes. */
 const revision = 2;
 
 /**

@@ -13,7 +13,7 @@ export interface Encoding {
   readonly rounded?: boolean;
 }
 
-/** Quality of lossy AVIF at which it looks like the other formats at theirs, for a scale of its own. */
+/** The quality of lossy AVIF, on its own scale, that looks like the other formats at theirs. */
 const avifScale = 0.75;
 
 /** How far WebP rounds, on its own scale (100 not at all): by 4 of 255 at the most. */
@@ -56,7 +56,7 @@ export async function encode(
   }
 }
 
-/** Formats that keep every pixel, or at least do not blur: they have no quality to be searched for. */
+/** Formats that keep every pixel, or at least do not blur: there is no quality to search for. */
 export function isLossless(format: EncodedFormat): boolean {
   return format === 'png' || format === 'gif';
 }

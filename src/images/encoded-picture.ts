@@ -12,7 +12,7 @@ export interface EncodedPicture extends EncodeAttempt, Encoding {
   readonly body: Buffer;
 }
 
-/** Encodes a picture in one way, and looks how like the picture that is. */
+/** Encodes a picture in one way and measures how similar the result is. */
 export async function encodePicture(
   picture: Reduced,
   frames: number,
@@ -25,7 +25,7 @@ export async function encodePicture(
   return { ...encoding, bytes: body.length, similarity: alike, body };
 }
 
-/** Encodes a picture so that nothing of it is lost, or nothing that can be seen. */
+/** Encodes a picture without loss, or without a loss that can be seen. */
 export async function encodeExactly(
   picture: Reduced,
   frames: number,
@@ -40,10 +40,10 @@ export async function encodeExactly(
 
 const canRound: ReadonlySet<EncodedFormat> = new Set(['png', 'webp']);
 
-/** As far as any colour of any pixel may be off without being seen, of 255. */
+/** The largest difference of any colour of any pixel that is not seen, of 255. */
 const unseen = 4;
 
-/** Whether no pixel of an encoded picture is another than it was, as far as an eye can tell. */
+/** Whether every pixel of an encoded picture looks as it did. */
 async function isUnseen(picture: Reduced, body: Buffer): Promise<boolean> {
   const [was, is] = await Promise.all(
     [picture.pipeline(), sharp(body)].map((one) =>

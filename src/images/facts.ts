@@ -9,7 +9,7 @@ import { contentHashOf } from './hash.js';
 // Hardly an image is read twice: what the codec would remember of them is memory for nothing.
 sharp.cache(false);
 
-/** Images with more pixels than this are listed and not decoded: 100 megapixels. */
+/** Images with more pixels than this are listed but not decoded: 100 megapixels. */
 export const maxPixels = 100_000_000;
 
 /** The first bytes are enough to tell what a text is. */
@@ -79,7 +79,7 @@ function typeOf({ format, compression }: Metadata): string {
   return mediaTypes[format] ?? `image/${format}`;
 }
 
-/** Tells the text formats that turn up where images are expected. */
+/** Recognises the text formats that turn up where images are expected. */
 function sniffText(body: Buffer): 'image/svg+xml' | 'text/html' | undefined {
   const head = body
     .subarray(0, headLength)

@@ -6,9 +6,9 @@ import { encode } from './encode.js';
 import type { Encoding } from './encode.js';
 import type { Reduced } from './picture.js';
 
-/** What goes along with a picture. */
+/** The metadata of a picture. */
 export interface Carried {
-  /** All that its file says: EXIF, IPTC, XMP. */
+  /** All metadata of its file: EXIF, IPTC, XMP. */
   readonly everything: boolean;
   /** What it shows and whose it is, as XMP. */
   readonly credit: Credit | null;
@@ -32,7 +32,7 @@ export function carriedOf(
   return everything || !isEmpty(credit) ? { everything, credit } : null;
 }
 
-/** Encodes a picture with what is to go along with it. GIF carries nothing. */
+/** Encodes a picture with its metadata. GIF carries none. */
 export function encodeWith(
   picture: Reduced,
   encoding: Encoding,

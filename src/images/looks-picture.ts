@@ -2,11 +2,11 @@ import sharp from 'sharp';
 import type { Looks } from '../core/pixels/looks.js';
 import { tileSide } from '../core/pixels/looks.js';
 
-/** Pixels across of a panel at the most, and between panels. */
+/** The greatest width of a panel, and the gap between panels, in pixels. */
 const panelWidth = 410;
 const gap = 25;
 const head = 44;
-/** Further down nothing is drawn. */
+/** The depth below which nothing is drawn. */
 const maxHeight = 6_000;
 const panelCount = 3;
 

@@ -18,7 +18,7 @@ import { reduce } from './picture.js';
 import type { Reduced } from './picture.js';
 import { attemptOf } from './attempt.js';
 
-/** The file that an image should be, what the steps towards it cost, and what was tried for it. */
+/** The file that an image should be, the bytes of each step towards it, and the encodes attempted. */
 export interface NeededFile {
   readonly nature: Nature;
   readonly format: EncodedFormat;
@@ -27,7 +27,7 @@ export interface NeededFile {
   readonly attempts: readonly EncodeAttempt[];
 }
 
-/** What can be written in place of each media type, when its format is to stay. */
+/** The format to write for each media type if the format is to stay. */
 const formatOf: Readonly<Record<string, EncodedFormat>> = {
   'image/jpeg': 'jpeg',
   'image/png': 'png',
@@ -92,7 +92,7 @@ export async function encodeNeeded(
   };
 }
 
-/** Encodes in one format: once where nothing is lost, else as often as the search for the quality takes. */
+/** Encodes in one format: once if it is lossless, else as often as the quality search takes. */
 async function encodesAs(
   picture: Reduced,
   frames: number,
@@ -120,9 +120,9 @@ function smallest(made: readonly EncodedPicture[], threshold: number): EncodedPi
     );
 }
 
-/** Smaller than this a picture is not halved: headers would count more than pixels. */
+/** The smallest picture that is halved: below it, headers would count more than pixels. */
 const leastHalved = 64;
-/** How bytes follow pixels where it cannot be found out. */
+/** How bytes depend on pixels where that cannot be measured. */
 const usualExponent = 0.8;
 
 /**
@@ -145,7 +145,7 @@ async function bytesExponent(
 
 const compress = promisify(gzip);
 
-/** Bytes of a text when it is sent compressed, as every server can (gzip, RFC 1952, at its best). */
+/** Bytes of a text sent compressed, as every server can send it (gzip, RFC 1952, highest level). */
 export async function compressedBytes(body: Buffer): Promise<number> {
   return (await compress(body, { level: 9 })).length;
 }

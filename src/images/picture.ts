@@ -86,7 +86,7 @@ export async function readLuma(body: Buffer, frames: number): Promise<Luma> {
   return lumaOf(raw.data, raw.info);
 }
 
-/** What shows through where a picture is transparent: neither of the ends, so that both differ from it. */
+/** The colour behind transparent pixels: mid-grey, so that both black and white differ from it. */
 const behind = 128;
 
 /**

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 
-/** Higher pictures than this are not drawn as pixels. */
+/** The greatest height of a picture drawn as pixels. */
 const maxHeight = 16_000;
 
 /**

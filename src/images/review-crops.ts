@@ -10,7 +10,7 @@ import { readLuma, reduce } from './picture.js';
 export interface ReviewCrops {
   /** The ideal reduction, as a lossless file. */
   readonly before: Buffer;
-  /** What a visitor is sent, as a lossless file. */
+  /** The picture that a visitor sees, as a lossless file. */
   readonly after: Buffer;
   /** Of both. */
   readonly size: Size;
@@ -48,7 +48,7 @@ export async function reviewCrops(
   };
 }
 
-/** A larger piece with a spot as near to its middle as the picture's edges let it. */
+/** A larger piece with a spot as near to its middle as the picture's edges allow. */
 function around(spot: Region, size: Size): Region {
   const width = Math.min(cropSize.width, size.width);
   const height = Math.min(cropSize.height, size.height);

@@ -8,11 +8,11 @@ import type { EncodedPicture } from './encoded-picture.js';
 import { reduce } from './picture.js';
 import type { Reduced } from './picture.js';
 
-/** What a picture is to be made into once more. */
+/** A further variant to make of a picture. */
 export interface VariantWish {
   readonly size: Size;
   readonly format: EncodedFormat;
-  /** The quality that is tried first. */
+  /** The quality to try first. */
   readonly quality: number | null;
 }
 
@@ -23,17 +23,17 @@ export interface VariantSource {
   readonly nature: Nature;
   /** The largest of the variants. */
   readonly size: Size;
-  /** What somebody has filled in about it; `null` for nothing. */
+  /** The entries that a person made about it; `null` for none. */
   readonly credit: Credit | null;
 }
 
-/** A variant, and every encode that was made on the way to it. */
+/** A variant, and every encode attempted on the way to it. */
 export interface VariantMade {
   readonly made: EncodedPicture;
   readonly attempts: readonly EncodedPicture[];
 }
 
-/** Steps by which the quality is raised where it does not do. */
+/** Steps by which the quality is raised if it is not enough. */
 const step = 6;
 
 /**

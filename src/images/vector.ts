@@ -3,13 +3,13 @@ import { optimize } from 'svgo';
 import { similarity } from '../core/pixels/similarity.js';
 import { readLuma } from './picture.js';
 
-/** Longer texts are left as they are: to take them apart would hold up everything else. */
+/** Longer texts are left as they are: parsing them would hold up everything else. */
 const maxBytes = 1_000_000;
-/** So often at the most a text of this length is gone through. */
+/** The most passes over a text of this length. */
 const severalPasses = 100_000;
-/** What is drawn to see whether it still looks the same, in pixels. */
+/** The size of the drawing that is compared, in pixels. */
 const sampleSide = 400;
-/** Less alike than this is not the same drawing. */
+/** The least similarity of two equal drawings. */
 const leastAlike = 0.999;
 
 /**

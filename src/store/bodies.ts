@@ -11,18 +11,18 @@ export class BodyStore {
     this.#folder = folder;
   }
 
-  /** Whether a body is kept. */
+  /** Whether a body is stored. */
   has(contentHash: string): boolean {
     return existsSync(this.#path(contentHash));
   }
 
-  /** Keeps a body; the file appears whole or not at all. */
+  /** Stores a body; the file appears whole or not at all. */
   async keep(contentHash: string, body: Uint8Array): Promise<void> {
     if (this.has(contentHash)) return;
     await writeWhole(this.#path(contentHash), body);
   }
 
-  /** Takes a body away, if it is there. */
+  /** Deletes a body, if it is there. */
   async delete(contentHash: string): Promise<void> {
     await rm(this.#path(contentHash), { force: true });
   }

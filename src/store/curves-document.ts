@@ -1,7 +1,7 @@
 import type { SlotCurve } from '../core/slots/placement.js';
 import type { TermOf } from './visit-document.js';
 
-/** How elements are called that slot curves are kept of. */
+/** The term of an element with a slot curve. */
 export function elementText({ kind, selector }: { kind: string; selector: string }): string {
   return `${kind} ${selector}`;
 }

@@ -4,7 +4,7 @@ import { allRows } from './all-rows.js';
 import type { Size } from '../core/base/size.js';
 import type { Encoded } from '../core/survey/encoded.js';
 
-/** Results of encodes, by content, need and policy: what was encoded once is never encoded again. */
+/** Results of encodes, by content, need and policy: nothing is encoded twice. */
 export class EncodeStore {
   readonly #insert: Database.Statement;
   readonly #one: Database.Statement;
@@ -34,7 +34,7 @@ export class EncodeStore {
     this.#insert.run(contentHash, width, height, policy, resultHash, JSON.stringify(result));
   }
 
-  /** All results of one policy for the files of a survey, to be asked for by content and need. */
+  /** All results of one policy for the files of a survey, looked up by content and need. */
   ofSurvey(
     surveyId: number,
     policy: string,
@@ -62,5 +62,5 @@ function toEncoded(contentHash: string, need: Size | null, text: string): Encode
   return { contentHash, need, ...result };
 }
 
-/** What stands for the need of a vector, which has no pixels. */
+/** The need of a vector, which has no pixels. */
 const noSize: Size = { width: 0, height: 0 };

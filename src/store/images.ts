@@ -21,7 +21,7 @@ export type ImageRow = readonly [
   problem: string | null,
 ];
 
-/** Facts of image files, each content once, whatever survey it came from. */
+/** Facts of image files, each content once, shared by all surveys. */
 export class ImageStore {
   readonly #insert: Database.Statement;
   readonly #one: Database.Statement;

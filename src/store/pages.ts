@@ -31,7 +31,7 @@ export interface PageRecord {
   readonly shape: readonly number[];
 }
 
-/** What a crawl comes across besides the page that it visits. */
+/** What a visit adds to the crawl besides its page. */
 export interface Found {
   readonly due: readonly DuePage[];
   readonly skipped: readonly SkippedAddress[];
@@ -39,7 +39,7 @@ export interface Found {
 
 const nothingFound: Found = { due: [], skipped: [] };
 
-/** What a survey found, without the encodes that are made from it. */
+/** The findings of a survey without the encodes made from them. */
 export type SurveyedFacts = Omit<SurveyFacts, 'encoded'>;
 
 /** The pages of surveys: those that were visited with what they hold, those that are due, those skipped. */
@@ -69,7 +69,7 @@ export class PageStore {
     this.#addSkipped = database.prepare('INSERT INTO skipped VALUES (?, ?, ?)');
   }
 
-  /** Keeps one page with all that was found on it, whole or not at all. */
+  /** Stores one page with everything found on it, whole or not at all. */
   add(
     surveyId: number,
     { page, visits, curves, shape }: PageRecord,
@@ -106,7 +106,7 @@ export class PageStore {
     }
   }
 
-  /** Keeps what was found besides a page: pages that are due, and addresses that are skipped. */
+  /** Stores what was found along with a page: pages that are due and addresses that are skipped. */
   addFound(surveyId: number, found: Found): void {
     this.#database.transaction(() => this.#insertFound(surveyId, found))();
   }
@@ -116,12 +116,12 @@ export class PageStore {
     for (const { url, reason } of skipped) this.#addSkipped.run(surveyId, url, reason);
   }
 
-  /** Forgets the numbers of terms: surveys were taken away, and others may get their numbers. */
+  /** Forgets the numbers of terms: surveys were deleted, and others may get their numbers. */
   forget(): void {
     this.#terms.forget();
   }
 
-  /** What a survey that was broken off knew, and what it had still to do. */
+  /** What an interrupted survey knew and had still to do. */
   leftover(surveyId: number) {
     const reached = this.#texts('SELECT final_url AS url FROM page WHERE survey_id = ?', surveyId);
     const skipped = this.#texts('SELECT url FROM skipped WHERE survey_id = ?', surveyId);
@@ -153,7 +153,7 @@ export class PageStore {
     return { head, pages: this.list(head.id), ...tables };
   }
 
-  /** Keeps what a survey found in the form in which it is read the fastest; to be called when it is finished. */
+  /** Stores what a survey found in the form that is fastest to read; called when it has finished. */
   seal(surveyId: number): void {
     this.#sealed.add(surveyId, this.#tablesOf(surveyId));
   }

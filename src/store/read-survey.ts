@@ -32,7 +32,7 @@ type VisitRow = [pageId: number, url: string, status: number | null, view: strin
 /** The tables of a survey. */
 export type SurveyTables = Pick<SurveyFacts, 'files' | 'visits' | 'placements' | 'responses'>;
 
-/** The tables of a survey, put together from the documents of its visits. */
+/** The tables of a survey, built from the documents of its visits. */
 export function readVisits(
   database: Database.Database,
   terms: TermStore,
@@ -101,7 +101,7 @@ export function readVisits(
   return tablesOf({ placed, answered, lists, answers: answers.values, visits, files });
 }
 
-/** What the tables of a survey are made of. */
+/** The sources of a survey's tables. */
 export interface TableParts {
   readonly placed: PlacementColumns;
   readonly answered: ResponseColumns;
@@ -148,7 +148,7 @@ class Terms<Value> {
     this.#places = new Int32Array(most + 1).fill(-1);
   }
 
-  /** The place of a term's value; −1 for none. */
+  /** The index of a term's value; −1 for none. */
   placeOf(term: number): number {
     if (term === noTerm) return -1;
     const known = this.#places[term];

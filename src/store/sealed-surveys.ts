@@ -10,7 +10,7 @@ import type { SurveyTables, TableParts } from './read-survey.js';
  */
 export const sealFormat = 1;
 
-/** What the columns of numbers are places in, and how long they are. */
+/** The lists that the columns of numbers index, and the lengths of the columns. */
 interface SealedLists extends Omit<TableParts, 'placed' | 'answered'> {
   readonly placements: number;
   readonly responses: number;

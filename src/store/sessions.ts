@@ -22,7 +22,7 @@ export class SessionStore {
     this.#database = database;
   }
 
-  /** Begins sessions, all under one label; left out, it is `clock-` and a number. */
+  /** Starts sessions, all under one label; by default `clock-` and a number. */
   begin(
     label: string | undefined,
     startedAt: string,
@@ -97,7 +97,7 @@ export class SessionStore {
   }
 }
 
-/** A run as it is told now: what was not known when it was kept is there, and has no value. */
+/** A run in its present form: fields added since it was stored are there, without a value. */
 function completed(run: Run): Run {
   const requests = run.requests.map((request): PageRequest => ({
     ...request,

@@ -43,7 +43,7 @@ export class SurveyStore {
     })();
   }
 
-  /** How a survey was to be made. */
+  /** The settings of a survey. */
   plan(surveyId: number): SurveyPlan {
     const { plan } = this.#database
       .prepare('SELECT plan FROM survey WHERE id = ?')

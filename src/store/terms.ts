@@ -2,10 +2,10 @@ import type Database from 'libsql';
 import { LRUCache } from 'lru-cache';
 import { allRows } from './all-rows.js';
 
-/** So many terms are remembered while pages are kept. */
+/** The most terms cached while pages are stored. */
 const remembered = 20_000;
 
-/** The texts that the pages of a survey are made of, each once, by number. */
+/** The texts that the pages of a survey consist of, each once, by number. */
 export class TermStore {
   readonly #insert: Database.Statement;
   readonly #find: Database.Statement;
@@ -22,7 +22,7 @@ export class TermStore {
     );
   }
 
-  /** The number of a text in a survey; a new one where it has none. */
+  /** The number of a text in a survey; a new one if it has none. */
   numberOf(surveyId: number, text: string): number {
     const key = `${surveyId} ${text}`;
     const known = this.#known.get(key);
@@ -33,7 +33,7 @@ export class TermStore {
     return id;
   }
 
-  /** Forgets what it remembers: a transaction that failed has taken its terms back. */
+  /** Clears the cache: a failed transaction has rolled its terms back. */
   forget(): void {
     this.#known.clear();
   }

@@ -12,10 +12,10 @@ export interface VisitFacts {
 /** The number of a text among those of a survey. */
 export type TermOf = (text: string) => number;
 
-/** What stands for no text. */
+/** The number for no text. */
 export const noTerm = 0;
 
-/** Numbers that a placement is kept as: its shape, its address, its alternative text, its content hash. */
+/** The numbers that stand for a placement: its shape, its address, its alternative text, its content hash. */
 export const numbersPerPlacement = 4;
 
 /**
@@ -69,7 +69,7 @@ function shapeText(placement: Omit<Placement, 'page' | 'view'>): string {
   ]);
 }
 
-/** What most elements do not have, and what is kept of those that do. */
+/** The numbers of a declared box; none for the many elements without one. */
 function boxNumbers({ declared, framed }: Markup): (number | null)[] {
   const { width, height } = declared;
   if (width === null && height === null && !framed) return [];
@@ -100,7 +100,7 @@ type StoredShape = [
   markup: StoredMarkup | null,
 ];
 
-/** A shape as its term says it; its alternative text is told apart. */
+/** A shape read from its term; its alternative text is a term of its own. */
 export function readShape(text: string): PlacementShape {
   const one = JSON.parse(text) as StoredShape;
   const [srcset, sizes, fetchPriority, decoding, dimensions, width, height, framed] = one[9] ?? [];
@@ -130,7 +130,7 @@ export function readShape(text: string): PlacementShape {
   };
 }
 
-/** An alternative text as its term says it: marked, because it may be empty. */
+/** An alternative text as a term: with a prefix, because it may be empty. */
 export function readAlt(text: string): string {
   return text.slice('alt '.length);
 }

@@ -67,7 +67,7 @@ export class Workspace {
     return existsSync(join(folder, fileName));
   }
 
-  /** Opens a workspace that must be there already. */
+  /** Opens a workspace that must already exist. */
   static openExisting(folder: string): Workspace {
     if (!Workspace.exists(folder))
       throw new WorkspaceError(`there is no workspace in ${folder}`, {
@@ -90,7 +90,7 @@ export class Workspace {
     return size;
   }
 
-  /** Gives the room of what was deleted back to the disk. */
+  /** Returns the space of deleted rows to the disk. */
   tidy(): void {
     this.#database.exec('VACUUM; PRAGMA wal_checkpoint(TRUNCATE);');
     this.pages.forget();

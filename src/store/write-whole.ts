@@ -3,7 +3,7 @@ import { dirname } from 'node:path';
 
 let drafts = 0;
 
-/** Writes a file so that nobody ever sees half of it. */
+/** Writes a file so that no reader sees half of it. */
 export async function writeWhole(path: string, bytes: Uint8Array | string): Promise<void> {
   await mkdir(dirname(path), { recursive: true });
   await asWhole(path, async (draft) => {
@@ -16,7 +16,7 @@ export async function writeWhole(path: string, bytes: Uint8Array | string): Prom
   });
 }
 
-/** Has a file written beside its place, and puts it there when it is done. */
+/** Has a file written beside its place and moves it there when complete. */
 export async function asWhole(
   path: string,
   write: (draft: string) => Promise<void>,
@@ -31,7 +31,7 @@ export async function asWhole(
   }
 }
 
-/** Whether a file is half of one of `whole`, left by a program that does not run any more. */
+/** Whether a file is a partial copy of one of `whole`, left by a program that has ended. */
 export function isAbandonedDraft(path: string, whole: ReadonlySet<string>): boolean {
   const [, base, pid] = /^(.*)\.(\d+)-\d+\.part$/.exec(path) ?? [];
   return base !== undefined && whole.has(base) && !isRunning(Number(pid));

@@ -5,7 +5,7 @@ import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
 import { asWhole } from './write-whole.js';
 
-/** Pictures are as small as they get; texts are packed. */
+/** Pictures are stored, because they hardly compress; texts are compressed. */
 const packed = /\.(?:json|csv|md|html|css|svg)$/;
 
 /**

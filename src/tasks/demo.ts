@@ -22,14 +22,14 @@ import type { SurveyResult } from './survey/survey.js';
 
 export interface DemoOptions extends TaskOptions {
   readonly signal: AbortSignal;
-  /** Folder in which the site's pictures are kept from one time to the next. */
+  /** Folder that keeps the site's pictures between calls. */
   readonly cache: string;
   /** Folder that the right-sized files are written to. */
   readonly out: string;
   readonly creator: { readonly name: string; readonly version: string };
 }
 
-/** What the demo shows, step by step, as soon as each is there. */
+/** The steps of the demo, each shown as soon as it is there. */
 export interface DemoSteps {
   surveyed(result: SurveyResult): void;
   ranked(result: RankResult): void;
@@ -42,7 +42,7 @@ export interface DemoSteps {
 const demoNetwork = builtInNetworks.find(({ name }) => name === 'fast-mobile')!;
 const demoRuns = 4;
 
-/** The views that the demo surveys: two, so that it is told in little more than a minute. */
+/** The views that the demo surveys: two, so that it takes little more than a minute. */
 const demoViews = chooseViews(defaultViews, ['phone', 'laptop']);
 
 /** Draws the site's pictures where they are missing, and serves it. */

@@ -13,12 +13,12 @@ import { encodeSurvey } from './survey/encode-survey.js';
 export interface RankResult extends Ranking {
   readonly survey: SurveyHead;
   readonly pages: readonly SurveyedPage[];
-  /** The encodes behind the ranking. */
+  /** The encodes that the ranking needs. */
   readonly encoded: readonly Encoded[];
 }
 
 export interface RankTaskOptions extends TaskOptions, Pick<RankOptions, 'unweighted'> {
-  /** Looks at some of the visits only. */
+  /** Reads only some of the visits. */
   readonly only?: VisitFilter;
 }
 

@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events';
 import type { CDPSession } from 'playwright-core';
 
-/** What the browser, one of its tabs or a process behind a tab is spoken to through. */
+/** A connection to the browser, to one of its tabs, or to a process behind a tab. */
 export type Channel = Pick<CDPSession, 'send' | 'on' | 'off'>;
 
 /**
@@ -12,7 +12,7 @@ export class InnerChannels {
   readonly #outer: Channel;
   readonly #open = new Map<string, InnerChannel>();
 
-  /** @param onEnd is told of each channel that ends by itself */
+  /** @param onEnd called with each channel that ends by itself */
   constructor(outer: Channel, onEnd: (ended: Channel) => void = () => {}) {
     this.#outer = outer;
     outer.on('Target.receivedMessageFromTarget', ({ sessionId, message }) => {
@@ -34,14 +34,14 @@ export class InnerChannels {
     return channel;
   }
 
-  /** Nothing will be heard any more: who waits for an answer is told so. */
+  /** Nothing more will arrive: every pending call is rejected. */
   close(): void {
     for (const channel of this.#open.values()) channel.close();
     this.#open.clear();
   }
 }
 
-/** An answer of the browser, or an event when it has no number. */
+/** A response of the browser, or an event if it has no number. */
 interface Message {
   readonly id?: number;
   readonly method?: string;

@@ -33,7 +33,7 @@ export function findBrowser(
   return usualPlaces(environment, platform).find(isProgram);
 }
 
-/** Where browsers are installed, most likely first. */
+/** Where browsers are installed, the most likely place first. */
 export function usualPlaces(environment: NodeJS.ProcessEnv, platform: NodeJS.Platform): string[] {
   switch (platform) {
     case 'darwin':

@@ -1,2 +1,2 @@
-/** Where hosts really are, as `address:port`, by host name; `*.` stands for all hosts below. */
+/** The real place of each host, as `address:port`, by host name; `*.` stands for all subdomains. */
 export type HostMap = Readonly<Record<string, string>>;

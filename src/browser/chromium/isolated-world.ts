@@ -32,13 +32,13 @@ export class IsolatedWorld {
     return world;
   }
 
-  /** Calls a function of the probe and brings its result back by value. */
+  /** Calls a function of the probe and returns its result by value. */
   async call<Result>(name: string, ...values: readonly unknown[]): Promise<Result> {
     const list = values.map((value) => JSON.stringify(value)).join(', ');
     return (await this.#evaluate(`zealousLynx.${name}(${list})`)) as Result;
   }
 
-  /** Calls a function of the probe with a node of the document, by its number in the browser. */
+  /** Calls a function of the probe with a node of the document, given by its number in the browser. */
   async callWithNode<Result>(name: string, backendNodeId: number): Promise<Result> {
     const { object } = await this.#cdp.send('DOM.resolveNode', {
       backendNodeId,

@@ -5,7 +5,7 @@ import { browserVariable, findBrowser } from './find-browser.js';
 import type { HostMap } from './host-map.js';
 import type { SlowConnections } from './slow-connections.js';
 
-/** Keeps the browser from talking to anybody but the page's own servers. */
+/** Keeps the browser from connecting to anything but the page's own servers. */
 const quiet = [
   '--disable-background-networking',
   '--disable-component-update',
@@ -20,7 +20,7 @@ export interface LaunchOptions {
    * timing, which that would change.
    */
   readonly oneProcess?: boolean;
-  /** What all connections are made through; it must know the hosts that are found elsewhere. */
+  /** The proxy of all connections; it must know the hosts that are mapped elsewhere. */
   readonly connections?: Pick<SlowConnections, 'port'> | undefined;
 }
 
@@ -77,7 +77,7 @@ export async function launchBrowser(
   }
 }
 
-/** What a browser context must be told to look like a view. */
+/** The settings that make a browser context look like a view. */
 export function contextFor(view: Omit<View, 'share' | 'name'>): BrowserContextOptions {
   return {
     viewport: { width: view.width, height: view.height },

@@ -1,15 +1,15 @@
 import type { Page } from 'playwright-core';
 import { messageOf } from '../../core/base/errors.js';
 
-/** What went wrong with a load, and whether anything is there to be measured all the same. */
+/** What went wrong with a load, and whether there is still something to measure. */
 export interface Trouble {
   readonly words: string;
   readonly fatal: boolean;
-  /** Whether it may be gone when the page is asked for again. */
+  /** Whether another attempt may succeed. */
   readonly passing: boolean;
 }
 
-/** Loads a page, and waits for its load event as long as it may take. */
+/** Loads a page and waits for its load event, up to the limit. */
 export async function navigate(
   page: Page,
   url: string,
@@ -33,7 +33,7 @@ export async function navigate(
   }
 }
 
-/** Network errors that may be gone a moment later. */
+/** Network errors that may not occur again a moment later. */
 const passingErrors: ReadonlySet<string> = new Set([
   'ERR_CONNECTION_REFUSED',
   'ERR_CONNECTION_RESET',
@@ -55,7 +55,7 @@ const knownErrors: Readonly<Record<string, string>> = {
   ERR_ABORTED: 'the load was aborted',
 };
 
-/** A network error of the browser in words, with its name kept for those who know it. */
+/** A network error of the browser in words, with its name for readers who know it. */
 export function networkWords(name: string): string {
   if (name.startsWith('ERR_CERT')) return `its certificate does not verify (${name})`;
   return knownErrors[name] ?? name;

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 
-/** What opens pages of one context, in turn. */
+/** Opens the pages of one context, one after another. */
 const turns = new WeakMap<BrowserContext, Promise<unknown>>();
-/** Milliseconds that a new window may take to be told of. */
+/** Milliseconds within which the browser must report a new window. */
 const patience = 8_000;
-/** How the browser calls a context; asked of its first page, before that goes anywhere. */
+/** The browser's own id of a context, read from its first page before that navigates. */
 const names = new WeakMap<BrowserContext, string>();
 
 /**
@@ -73,7 +73,7 @@ async function contextIdOf(context: BrowserContext, page: Page): Promise<string 
   }
 }
 
-/** What is gone already need not be let go of. */
+/** An object that is already gone needs no release. */
 async function detach(cdp: CDPSession): Promise<void> {
   await cdp.detach().catch(() => {});
 }

@@ -4,7 +4,7 @@ import type { AddressInfo, Socket } from 'node:net';
 import { setTimeout as after } from 'node:timers/promises';
 import type { HostMap } from './host-map.js';
 
-/** What stands between a browser and servers on loopback, so that connecting takes as long as on a real line. */
+/** A proxy between a browser and servers on loopback that makes connecting take as long as on a real line. */
 export interface SlowConnections {
   /** Where the browser finds it. */
   readonly port: number;
@@ -43,7 +43,7 @@ const version = 5;
 const noPassword = 0;
 const connectCommand = 1;
 const addressTypes = { ipv4: 1, name: 3, ipv6: 4 } as const;
-/** What the browser is answered; the address that was bound is none that it wants to know. */
+/** The response to the browser; it has no use for the address that was bound. */
 const reply = (status: number) =>
   Buffer.from([version, status, 0, addressTypes.ipv4, 0, 0, 0, 0, 0, 0]);
 const granted = 0;
@@ -89,13 +89,13 @@ async function readHost(bytes: Incoming, type: number): Promise<string> {
   return Array.from({ length: 8 }, (_, at) => address.readUInt16BE(at * 2).toString(16)).join(':');
 }
 
-/** Whether a page comes from this machine itself. */
+/** Whether a page is served by this machine. */
 export function isServedHere(url: string, hosts: HostMap): boolean {
   const { hostname } = new URL(url);
   return isLoopback(whereIs(hostname, 0, hosts).host);
 }
 
-/** Where a host really is. */
+/** The real place of a host. */
 function whereIs(host: string, port: number, hosts: HostMap): { host: string; port: number } {
   const pattern = Object.keys(hosts).find(
     (name) => name === host || (name.startsWith('*') && host.endsWith(name.slice(1))),
@@ -114,14 +114,14 @@ function bare(address: string): string {
   return address.replace(/^\[|\]$/g, '');
 }
 
-/** Whether an address is this machine's own. */
+/** Whether an address belongs to this machine. */
 function isLoopback(address: string): boolean {
   const host = bare(address);
   if (isIP(host) === 4) return host.startsWith('127.');
   return host === '::1' || host === 'localhost' || host.endsWith('.localhost');
 }
 
-/** The bytes of a socket, to be asked for so many at a time. */
+/** Reads a socket a given number of bytes at a time. */
 class Incoming {
   readonly #socket: Socket;
   readonly #note: (chunk: Buffer) => void;
@@ -148,7 +148,7 @@ class Incoming {
     return taken;
   }
 
-  /** Leaves the socket to another reader, with what was not taken. */
+  /** Hands the socket to another reader, with the bytes not yet read. */
   end(): void {
     this.#socket.off('data', this.#note);
     this.#socket.pause();

@@ -4,7 +4,7 @@ import type { View } from '../../core/visitors/view.js';
 /** Touch screens narrower than this are phones. */
 const phoneWidth = 600;
 
-/** How each browser calls itself; asked once. */
+/** The user agent of each browser, read once. */
 const names = new WeakMap<Browser, Promise<string>>();
 
 /**
@@ -24,7 +24,7 @@ export async function userAgentOf(
   return width < phoneWidth ? onAndroid.replace(' Safari/', ' Mobile Safari/') : onAndroid;
 }
 
-/** What a browser on such a device tells of it besides (user agent client hints). */
+/** The user agent client hints that a browser on such a device sends. */
 export function clientHintsOf({ touch, width }: Pick<View, 'touch' | 'width'>) {
   return touch
     ? {
@@ -37,7 +37,7 @@ export function clientHintsOf({ touch, width }: Pick<View, 'touch' | 'width'>) {
     : { platform: 'Linux', platformVersion: '', architecture: 'x86', model: '', mobile: false };
 }
 
-/** How the browser calls itself when nobody tells it otherwise. */
+/** The browser's own user agent, before any override. */
 async function ownNameOf(browser: Browser): Promise<string> {
   const cdp = await browser.newBrowserCDPSession();
   const { userAgent } = await cdp.send('Browser.getVersion');

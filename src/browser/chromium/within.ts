@@ -1,6 +1,6 @@
 import { setTimeout as after } from 'node:timers/promises';
 
-/** Work was waited for as long as it may take. */
+/** A piece of work took longer than its limit. */
 export class LateError extends Error {
   override readonly name = 'LateError';
 }

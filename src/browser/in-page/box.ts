@@ -23,7 +23,7 @@ export function isShown({ element, pseudo, style }: Spot): boolean {
   return width > 0 && height > 0 && style.visibility === 'visible';
 }
 
-/** Where a frame stands in the first screen, and how large that screen is, in CSS pixels. */
+/** Where a frame lies in the first screen, and how large that screen is, in CSS pixels. */
 export interface FirstScreen {
   readonly left: number;
   readonly top: number;
@@ -31,7 +31,7 @@ export interface FirstScreen {
   readonly height: number;
 }
 
-/** Whether any part of an element is in the first screen while the page stands at its top. */
+/** Whether any part of an element is in the first screen while the page is scrolled to its top. */
 export function inFirstScreen(element: Element, screen: FirstScreen): boolean {
   const box = element.getBoundingClientRect();
   if (box.width === 0 || box.height === 0) return false;
@@ -40,13 +40,13 @@ export function inFirstScreen(element: Element, screen: FirstScreen): boolean {
   return up < screen.height && up + box.height > 0 && left < screen.width && left + box.width > 0;
 }
 
-/** Whether an element stands to the left or to the right of the window, where nobody sees it. */
+/** Whether an element lies to the left or right of the window, out of sight. */
 export function isAside(element: Element): boolean {
   const { left, right, width } = element.getBoundingClientRect();
   return width > 0 && (left >= innerWidth || right <= 0);
 }
 
-/** A length in pixels; anything that is none is 0. */
+/** A length in pixels; 0 for anything else. */
 export function pixels(length: string): number {
   return Number.parseFloat(length) || 0;
 }

@@ -1,4 +1,4 @@
-/** The widths, in CSS pixels, at which the page's own style sheets and markup change their minds. */
+/** The breakpoints of the page's own style sheets and markup, in CSS pixels. */
 export function breakpointsOf(): number[] {
   const found = new Set<number>();
   const conditions = [...document.querySelectorAll('source[media], link[media], style[media]')].map(

@@ -3,7 +3,7 @@ import type { Node } from 'postcss-value-parser';
 
 /** An image that a style names. */
 export interface CssImage {
-  /** Absolute, as computed styles give it. */
+  /** Absolute, as in computed styles. */
   readonly url: string;
   /** Pixels of the file to one CSS pixel of its natural size. */
   readonly density: number;

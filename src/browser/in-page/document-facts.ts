@@ -2,11 +2,11 @@ import { iconsOf, linksOf } from './links.js';
 import { resolveAddress } from './resolve.js';
 import { shapeOf } from './shape.js';
 
-/** What a document says of itself and of others. */
+/** What a document says about itself and links to. */
 export interface DocumentFacts {
   readonly links: readonly string[];
   readonly icons: readonly string[];
-  /** The address that it wants to be known by (`rel=canonical`), or `null`. */
+  /** Its canonical address (`rel=canonical`), or `null`. */
   readonly canonical: string | null;
   readonly shape: readonly number[];
 }

@@ -3,7 +3,7 @@ import { resolveAddress } from './resolve.js';
 const maxLinks = 5_000;
 const maxLength = 4_096;
 
-/** The addresses that the document links to, as they resolve, each once. */
+/** The addresses that the document links to, resolved, each once. */
 export function linksOf(): string[] {
   const links = new Set<string>();
   for (const element of document.querySelectorAll('a[href], area[href]')) {
@@ -15,7 +15,7 @@ export function linksOf(): string[] {
   return [...links];
 }
 
-/** The addresses of the icons that stand for the page in a tab: images that no element shows. */
+/** The addresses of the page's icons: images that no element shows. */
 export function iconsOf(): string[] {
   const links = [
     ...document.querySelectorAll<HTMLLinkElement>('link[rel~="icon"], link[rel*="touch-icon"]'),

@@ -1,4 +1,4 @@
-/** What the tool can ask a page for. Bundled into one script that runs in a world of its own. */
+/** The functions that the tool calls inside a page, bundled into one script that runs in an isolated world. */
 export { breakpointsOf } from './breakpoints.js';
 export { documentFacts } from './document-facts.js';
 export { largestContent, markersOf } from './markers.js';

@@ -4,7 +4,7 @@ import type { LargestContent } from '../../core/load/session.js';
 import { scrolledAt } from './scroll.js';
 import { selectorOf } from './selector.js';
 
-/** What the page's own timeline says, in milliseconds since the navigation began. */
+/** The page's own timeline, in milliseconds since the navigation began. */
 export interface PageMarkers {
   readonly timeOrigin: number;
   /** When this was read. */
@@ -89,10 +89,10 @@ export async function largestContent(): Promise<string | null> {
   }
 }
 
-/** Milliseconds after which a busy browser has told of a paint that it made. */
+/** Milliseconds within which even a busy browser reports a paint. */
 const paintPatience = 800;
 
-/** Whether a picture that has arrived is in the first screen: its paint may not have been told of yet. */
+/** Whether a picture that has arrived is in the first screen: its paint may not have been reported yet. */
 function hasPicture(): boolean {
   return [...document.images].some((image) => {
     const { top, bottom, width } = image.getBoundingClientRect();

@@ -3,7 +3,7 @@ import { pixels } from './box.js';
 
 const maxText = 2_000;
 
-/** What the markup of an `<img>` says. */
+/** The markup of an `<img>`. */
 export function markupOf(image: HTMLImageElement, style: CSSStyleDeclaration): Markup {
   const text = (name: string) => image.getAttribute(name)?.slice(0, maxText) ?? null;
   const source = image.parentElement?.localName === 'picture' ? chosenSource(image) : undefined;
@@ -41,7 +41,7 @@ export function declaredBox(image: HTMLImageElement): Markup['declared'] {
   return { width: side('width'), height: side('height') };
 }
 
-/** The `<source>` that the browser has taken: the first whose conditions hold. */
+/** The `<source>` that the browser chose: the first whose conditions hold. */
 function chosenSource(image: HTMLImageElement): HTMLSourceElement | undefined {
   return [...(image.parentElement?.children ?? [])].find(
     (child): child is HTMLSourceElement =>

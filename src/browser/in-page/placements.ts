@@ -7,12 +7,12 @@ import type { Found, PlacementProbe, ProbedPlacement, Spot } from './probed.js';
 import { selectorOf } from './selector.js';
 import { spotsOf } from './walk.js';
 
-/** Every kind of placement; a new one is a probe in kinds/. */
+/** Every kind of placement; to add one, add a probe to kinds/. */
 const kinds: readonly PlacementProbe[] = [...Object.values(elements), ...Object.values(styles)];
 
 const maxPlacements = 5_000;
 
-/** What was found, kept so that it can be measured again at other widths. */
+/** The placements found, kept so that they can be measured again at other widths. */
 const kept: { readonly spot: Spot; readonly found: Found; readonly ratio: number | null }[] = [];
 
 /**
@@ -48,7 +48,7 @@ export function placementsOf(
   return placements;
 }
 
-/** A spot that a probe stumbles over costs that spot, not the page. */
+/** If a probe fails at a spot, only that spot is lost, not the page. */
 function attempt(find: PlacementProbe['find'], spot: Spot): readonly Found[] {
   try {
     return find(spot);
@@ -57,7 +57,7 @@ function attempt(find: PlacementProbe['find'], spot: Spot): readonly Found[] {
   }
 }
 
-/** How wide a picture every slot asks for at one width of the viewport. */
+/** How wide a picture every slot needs at one viewport width. */
 export interface SlotWidths {
   readonly viewport: number;
   /**

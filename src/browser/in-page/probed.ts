@@ -1,7 +1,7 @@
 import type { Placement } from '../../core/slots/placement.js';
 import type { Size } from '../../core/base/size.js';
 
-/** A placement as the page alone can know it. */
+/** A placement as far as the page itself can know it. */
 export type ProbedPlacement = Omit<
   Placement,
   'page' | 'view' | 'contentHash' | 'fetched' | 'largest'
@@ -16,7 +16,7 @@ export interface Found {
   readonly fit: Placement['fit'];
   readonly drawn?: Placement['drawn'];
   readonly naturalDensity?: number;
-  /** Measures the slot as it is now; it is called again at every width of a sweep. */
+  /** Measures the slot as it is now; called again at every width of a sweep. */
   readonly slot: () => Size;
   /** Width to height of a picture that may be drawn larger or smaller than its slot; `null` as long as it is unknown. */
   readonly ratio?: () => number | null;

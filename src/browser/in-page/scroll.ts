@@ -1,9 +1,9 @@
-/** A page that grows for ever is followed this many screens down, and no further. */
+/** The most screens that an endless page is scrolled. */
 const maxSteps = 40;
 
 const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
-/** A page on a busy machine draws late; it is not waited for longer than this. */
+/** The longest wait for a page to draw, on a busy machine. */
 const longestWait = 400;
 
 /**

@@ -1,6 +1,6 @@
 import { sketchSize } from '../../core/survey/page-groups.js';
 
-/** Elements that are looked at; what a template makes is seen long before. */
+/** The most elements that are examined; a template shows long before that. */
 const maxElements = 5_000;
 
 /** How many elements up the tree tell one place in a document from another. */
@@ -29,7 +29,7 @@ export function shapeOf(): number[] {
   return [...hashes].sort((a, b) => a - b).slice(0, sketchSize);
 }
 
-/** Name and classes; classes with digits are made by machines, and other ones on every page. */
+/** Name and classes, without classes that have digits: those are generated and differ on every page. */
 function labelled(element: Element): string {
   const classes = [...element.classList].filter((name) => !/\d/.test(name)).sort();
   return [element.localName, ...classes].join('.').slice(0, 200);

@@ -1,4 +1,4 @@
-/** Of a file that the page fetched for its looks, whether anything of it came to effect. */
+/** Whether any part of a style sheet or font that the page fetched took effect. */
 export interface FoundUse {
   readonly url: string;
   readonly used: boolean;
@@ -7,11 +7,11 @@ export interface FoundUse {
 export interface StyleUse {
   readonly sheets: readonly FoundUse[];
   readonly fonts: readonly FoundUse[];
-  /** Whether every sheet could be read: those of other origins cannot, and may name fonts. */
+  /** Whether every style sheet could be read: those of other origins cannot, and may name fonts. */
   readonly whole: boolean;
 }
 
-/** Rules beyond these are not looked at. */
+/** The most rules that are examined. */
 const maxRules = 20_000;
 
 /**
@@ -103,7 +103,7 @@ function mediaHolds({ mediaText }: MediaList): boolean {
   return mediaText === '' || matchMedia(mediaText).matches;
 }
 
-/** States that come and go, and parts that no element is. */
+/** States that come and go, and pseudo-elements. */
 const passing =
   /::?(?:before|after|first-line|first-letter|marker|placeholder|selection|backdrop)|:(?:hover|active|focus(?:-visible|-within)?|visited|target|checked|disabled|enabled|invalid|valid)\b/g;
 

@@ -2,7 +2,7 @@ import type { Pseudo, Spot } from './probed.js';
 
 const pseudos: readonly Exclude<Pseudo, ''>[] = ['::before', '::after', '::marker'];
 
-/** The most elements that are looked at on one page. */
+/** The most elements that are examined on one page. */
 const maxElements = 100_000;
 
 /** Every element of a document and of its open shadow roots, and every pseudo-element that is drawn. */

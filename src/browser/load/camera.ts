@@ -8,10 +8,10 @@ export interface TimedPicture {
   readonly picture: Buffer;
 }
 
-/** Pixels across and down that shots have at the most. */
+/** The greatest width and height of a shot, in pixels. */
 const maxSide = { maxWidth: 240, maxHeight: 480 };
 const quality = 70;
-/** More shots than this are not kept: every other one goes, so that a page that never rests is filmed to its end. */
+/** The most shots kept: beyond it every other one is dropped, so that a page that never rests is filmed to its end. */
 const maxShots = 300;
 
 /**

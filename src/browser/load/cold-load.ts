@@ -24,9 +24,9 @@ import { usedContent, withUse } from './used-content.js';
 import { within } from '../chromium/within.js';
 
 export interface ColdLoadLimits extends QuietLimits {
-  /** Milliseconds until the load event must have come. */
+  /** Milliseconds within which the load event must fire. */
   readonly load: number;
-  /** Milliseconds more that the page may take to come to the rest that `interactive` asks for; 0 does without. */
+  /** Milliseconds more to wait for the quiet that `interactive` needs; 0 skips it. */
   readonly rest: number;
 }
 
@@ -41,18 +41,18 @@ export const defaultColdLoadLimits: ColdLoadLimits = {
 export interface LoadPlan {
   readonly url: string;
   readonly conditions: Conditions;
-  /** Says of a request's address whether it is another party's than the page. */
+  /** Whether an address belongs to a third party. */
   readonly isThirdParty: (address: string) => boolean;
   readonly limits?: ColdLoadLimits;
-  /** Is given a picture of the whole page (PNG) when all is measured; left out, none is taken. */
+  /** Called with a picture of the whole page (PNG) after everything is measured; without it, none is taken. */
   readonly onPicture?: ((picture: Buffer) => Promise<void>) | undefined;
-  /** Is given what the page showed while it loaded; the load is slower for it. */
+  /** Called with what the page showed while it loaded; filming makes the load slower. */
   readonly onFilm?: ((shots: readonly Shot[]) => void) | undefined;
 }
 
 /** A picture of a load. */
 export interface Shot {
-  /** Milliseconds since the navigation began; below 0 for what was there before. */
+  /** Milliseconds since the navigation began; negative for what was there before. */
   readonly at: number;
   /** JPEG. */
   readonly picture: Buffer;
@@ -141,7 +141,7 @@ async function loadIn(
 /** Milliseconds that drawing a page may take. */
 const pictureTime = 20_000;
 
-/** Hands a picture on when there is one in time: a page that cannot be drawn was timed all the same. */
+/** Passes the picture on if there is one in time: a page that cannot be drawn was still timed. */
 async function keepPicture(
   taking: Promise<Buffer>,
   onPicture: (picture: Buffer) => Promise<void>,
@@ -152,14 +152,14 @@ async function keepPicture(
   if (picture) await onPicture(picture);
 }
 
-/** A page that is loading, and who listens to it. */
+/** A page that is loading, and its listeners. */
 interface Load {
   readonly world: IsolatedWorld;
   readonly recorder: NetworkRecorder;
   readonly isThirdParty: (address: string) => boolean;
 }
 
-/** What the page and its network tell, as soon as it has come to rest or may not be waited for any longer. */
+/** What the page and its network report, once the page is at rest or the limit has passed. */
 async function readAtRest({ world, recorder, isThirdParty }: Load, { rest }: ColdLoadLimits) {
   const end = performance.now() + rest;
   for (;;) {
@@ -182,7 +182,7 @@ async function addressOf(channel: Channel): Promise<string> {
   return frame.url + (frame.urlFragment ?? '');
 }
 
-/** The line and the processor as the conditions want them. */
+/** Throttles network and processor as the conditions say. */
 async function shape(channel: Channel, { network, cpuFactor }: Conditions): Promise<void> {
   const bytesPerSecond = (kilobits: number) => (kilobits === 0 ? -1 : (kilobits * 1000) / 8);
   if (network.latency > 0 || network.down > 0 || network.up > 0)
@@ -205,7 +205,7 @@ function firstByteOf(requests: readonly PageRequest[]): number | null {
   return document.end - document.phases.receive;
 }
 
-/** The end of the last traffic, when the network did go quiet after it. */
+/** The end of the last traffic, if the network went quiet after it. */
 function quietFrom(requests: readonly PageRequest[], load: number | null): number | null {
   if (requests.some(({ end }) => end === null)) return null;
   return Math.max(load ?? 0, ...requests.map(({ end }) => end ?? 0));

@@ -7,7 +7,7 @@ import { clientHintsOf, userAgentOf } from '../chromium/user-agent.js';
 /** A tab of a fresh context. */
 export interface FreshTab {
   readonly channel: Channel;
-  /** Makes a process behind the tab the same device as the tab; the screen is the tab's for all of them. */
+  /** Makes a process behind the tab emulate the tab's device; the screen is set on the tab for all of them. */
   readonly applyConditions: (process: Channel) => Promise<unknown>;
   readonly close: () => Promise<void>;
 }
@@ -108,7 +108,7 @@ export class FreshContext {
   }
 }
 
-/** A page that asks its visitor something would wait for an answer. */
+/** A dialog would make the page wait for its visitor. */
 function answerDialogs(channel: Channel): void {
   channel.on('Page.javascriptDialogOpening', ({ type }) => {
     const accept = type === 'beforeunload';
@@ -116,7 +116,7 @@ function answerDialogs(channel: Channel): void {
   });
 }
 
-/** How a browser on such a device calls itself. */
+/** The user agent of a browser on such a device. */
 interface Device {
   readonly userAgent: string;
   readonly userAgentMetadata: ReturnType<typeof clientHintsOf>;

@@ -3,12 +3,12 @@ import type { View } from '../../core/visitors/view.js';
 import type { Channel } from '../chromium/channel.js';
 import type { IsolatedWorld } from '../chromium/isolated-world.js';
 
-/** A page is drawn to this depth and no further, in CSS pixels. */
+/** The greatest height that is drawn of a page, in CSS pixels. */
 const maxHeight = 10_000;
-/** Milliseconds that pictures further down may take when they are scrolled to. */
+/** Milliseconds to wait for pictures further down once they are scrolled to. */
 const patience = 4_000;
 
-/** Drawn so often at the most until two drawings are the same; a page that moves never comes to rest. */
+/** The most drawings until two are the same; a page that moves never is. */
 const maxRounds = 4;
 const betweenRounds = 200;
 

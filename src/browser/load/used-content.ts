@@ -8,12 +8,12 @@ import type { IsolatedWorld } from '../chromium/isolated-world.js';
 import type { NetworkRecorder } from '../network/network-recorder.js';
 import { within } from '../chromium/within.js';
 
-/** Pictures in the first screen beyond these are not told. */
+/** The most pictures of the first screen that are returned. */
 const maxFirstScreen = 200;
 /** Milliseconds that listing the scripts of a page may take. */
 const scriptTime = 5_000;
 
-/** Says of a request of the page's own whether anything came of it; `null` where it cannot be known. */
+/** Tells whether the page used what it requested; `null` if that cannot be known. */
 export type UseOf = (request: Pick<PageRequest, 'type' | 'url'>) => boolean | null;
 
 export interface UsedContent {
@@ -47,7 +47,7 @@ export async function usedContent(cdp: Channel, world: IsolatedWorld): Promise<U
   };
 }
 
-/** By address; what several elements fetch is used when one of them does. */
+/** By address; a file that several elements fetch is used if one of them uses it. */
 function anyUse(found: readonly FoundUse[]): Map<string, boolean> {
   const uses = new Map<string, boolean>();
   for (const { url, used } of found)
@@ -55,7 +55,7 @@ function anyUse(found: readonly FoundUse[]): Map<string, boolean> {
   return uses;
 }
 
-/** Addresses of the scripts that were compiled; the browser tells them all when its debugger is asked. */
+/** Addresses of the scripts that were compiled; the browser's debugger lists all of them. */
 async function scriptsOf(cdp: Channel): Promise<ReadonlySet<string>> {
   const urls = new Set<string>();
   const note = ({ url }: { url: string }) => void urls.add(keptAddress(url));
@@ -66,7 +66,7 @@ async function scriptsOf(cdp: Channel): Promise<ReadonlySet<string>> {
   return urls;
 }
 
-/** Tells of the page's own requests whether anything came of them; what frames use is not known. */
+/** Tells whether the page used what it requested; what its frames use is not known. */
 export function withUse(
   requests: readonly PageRequest[],
   { recorded }: NetworkRecorder,
@@ -77,7 +77,7 @@ export function withUse(
     requests.filter(({ redirectsTo }) => redirectsTo !== ''),
     ({ redirectsTo }) => keptAddress(redirectsTo),
   );
-  /** The page knows what was redirected by the address that it asked for. */
+  /** The page knows a redirected file by the address that it requested. */
   const namesOf = (url: string, seen = new Set<string>()): Set<string> => {
     if (seen.has(url)) return seen;
     seen.add(url);

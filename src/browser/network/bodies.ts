@@ -5,19 +5,19 @@ import type { NetworkRecorder } from './network-recorder.js';
 import { headerOf } from './recorded-request.js';
 import type { RecordedRequest } from './recorded-request.js';
 
-/** An image body that the network brought, and what it cost to bring it. */
+/** An image body from the network, and its bytes on the wire. */
 export interface FetchedBody {
   readonly contentHash: string;
   readonly transferBytes: number;
 }
 
-/** Takes a body and answers with its content hash; `declaredType` is what the server calls it. */
+/** Stores a body and returns its content hash; `declaredType` is the type the server gave. */
 export type KeepBody = (body: Buffer, declaredType: string) => Promise<string>;
 
-/** Addresses whose answers are remembered, for where the browser's cache answers in their place. */
+/** The most addresses whose responses are remembered, for when the browser's cache responds in their place. */
 export const remembered = 5_000;
 
-/** Bodies larger than this are not read out of the browser. */
+/** The largest body that is read from the browser. */
 const maxBodyBytes = 64 * 1024 * 1024;
 
 /**
@@ -26,14 +26,14 @@ const maxBodyBytes = 64 * 1024 * 1024;
  */
 export class BodyCollector {
   readonly #keep: KeepBody;
-  /** Of the addresses that were seen last: a survey sees more than memory should hold. */
+  /** Of the most recent addresses: a survey sees more than memory should hold. */
   readonly #byAddress = new LRUCache<string, Promise<FetchedBody | string>>({ max: remembered });
 
   constructor(keep: KeepBody) {
     this.#keep = keep;
   }
 
-  /** Collects whatever image the recorder reports as finished. */
+  /** Collects every image that the recorder reports as finished. */
   watch(cdp: CDPSession, recorder: NetworkRecorder): void {
     recorder.onFinished = (request) => {
       if (!isImage(request) || (request.fromCache && this.#byAddress.has(request.url))) return;
@@ -47,7 +47,7 @@ export class BodyCollector {
     };
   }
 
-  /** The body behind an address, or in words why there is none. */
+  /** The body of an address, or why there is none, in words. */
   async find(address: string): Promise<FetchedBody | string> {
     return (await this.#byAddress.get(address)) ?? 'its body was not seen on the network';
   }
@@ -99,7 +99,7 @@ async function loadAgain(cdp: CDPSession, url: string): Promise<Buffer> {
   return Buffer.concat(parts);
 }
 
-/** Whether an answer was asked for as an image, or is said to be one. */
+/** Whether a response was requested as an image or declares itself one. */
 export function isImage({ resourceType, mediaType, status }: RecordedRequest): boolean {
   const asked = resourceType === 'Image' || mediaType.startsWith('image/');
   return asked && status >= 200 && status < 300;

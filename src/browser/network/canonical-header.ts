@@ -1,7 +1,7 @@
 import { headerOf } from './recorded-request.js';
 import type { RecordedRequest } from './recorded-request.js';
 
-/** The canonical address that an answer names in its `Link` header (RFC 6596, section 3; RFC 8288). */
+/** The canonical address in the `Link` header of a response (RFC 6596, section 3; RFC 8288). */
 export function canonicalInHeaders(answer: RecordedRequest): string | null {
   const links = headerOf(answer, 'link')?.matchAll(/<([^>]*)>([^,<]*)/g) ?? [];
   for (const [, target = '', parameters = ''] of links)

@@ -4,12 +4,12 @@ import { headersOf, isBlocking, respond } from './recorded-request.js';
 import type { RecordedRequest } from './recorded-request.js';
 
 interface OpenRequest {
-  /** The process that told of it first. */
+  /** The process that reported it first. */
   readonly from: Channel;
   readonly request: RecordedRequest;
 }
 
-/** The most requests that are kept of one page; a page that asks for more is cut there. */
+/** The most requests that are kept of one page. */
 const maxRequests = 10_000;
 
 /**
@@ -19,15 +19,15 @@ const maxRequests = 10_000;
 export class NetworkRecorder {
   #requests: RecordedRequest[] = [];
   readonly #open = new Map<string, OpenRequest>();
-  /** Scripts of workers whose end has not been told yet. */
+  /** Scripts of workers whose end has not been reported yet. */
   readonly #scripts = new Map<Channel, string>();
   #begun = false;
-  /** The latest moment that the browser has told of, in seconds on its monotonic clock. */
+  /** The latest moment that the browser has reported, in seconds on its monotonic clock. */
   #now = 0;
   #lastActivity = 0;
   #mainFrame: string;
   readonly #tab: Channel;
-  /** Called when a request's body has arrived, and for an answer from the cache. */
+  /** Called when a request's body has arrived, and for a response from the cache. */
   onFinished: (request: RecordedRequest) => void = () => {};
 
   private constructor(tab: Channel, mainFrame: string) {
@@ -35,7 +35,7 @@ export class NetworkRecorder {
     this.#mainFrame = mainFrame;
   }
 
-  /** @param bodies whether bodies are to be read: otherwise the browser need not keep them, which takes its time */
+  /** @param bodies whether bodies will be read: if not, the browser need not keep them, which costs it time */
   static async attach(tab: Channel, bodies = true): Promise<NetworkRecorder> {
     const recorder = new NetworkRecorder(tab, await mainFrameOf(tab));
     await recorder.#listen(tab, bodies);
@@ -48,7 +48,7 @@ export class NetworkRecorder {
     await this.#listen(channel, false);
   }
 
-  /** Gives up what a process had asked for that is no more. */
+  /** Ends the open requests of a process that has exited. */
   leave(channel: Channel): void {
     this.#scripts.delete(channel);
     for (const [id, { from, request }] of this.#open) {
@@ -58,7 +58,7 @@ export class NetworkRecorder {
     }
   }
 
-  /** Forgets everything: the next page that the tab loads is recorded from its beginning. */
+  /** Forgets everything, so that the tab's next page is recorded from its beginning. */
   async restart(): Promise<void> {
     this.#begun = false;
     this.#requests = [];
@@ -66,7 +66,7 @@ export class NetworkRecorder {
     this.#mainFrame = await mainFrameOf(this.#tab);
   }
 
-  /** How many requests have not ended. */
+  /** The number of requests that have not ended. */
   get inFlight(): number {
     return this.#open.size;
   }
@@ -168,7 +168,7 @@ export class NetworkRecorder {
     });
   }
 
-  /** What asked for a request, and where. */
+  /** What caused a request, and where. */
   #initiatorOf({ initiator, request }: Asking): Pick<RecordedRequest, 'initiator' | 'initiatedBy'> {
     const { type, stack } = initiator;
     const frame = stack?.callFrames.find(({ url }) => url !== '');
@@ -185,7 +185,7 @@ export class NetworkRecorder {
     return { initiator: named, initiatedBy };
   }
 
-  /** The request for a worker's script: of its end the worker tells, under a number that it alone knows. */
+  /** The request for a worker's script: the worker reports its end, under a number of its own. */
   #scriptOf(worker: Channel): string {
     const script = this.#scripts.get(worker);
     this.#scripts.delete(worker);
@@ -213,7 +213,7 @@ async function mainFrameOf(tab: Channel): Promise<string> {
   return frameTree.frame.id;
 }
 
-/** As much of a request's announcement as tells what asked for it. */
+/** The part of a request's announcement that says what caused it. */
 interface Asking {
   readonly initiator: {
     readonly type: string;

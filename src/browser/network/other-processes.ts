@@ -1,7 +1,7 @@
 import { InnerChannels } from '../chromium/channel.js';
 import type { Channel } from '../chromium/channel.js';
 
-/** What is heard of the processes that a page has besides its own. */
+/** Listens to the processes of a page besides its main one. */
 export interface ProcessListener {
   /**
    * Is called before the process does anything; it waits for the answer.
@@ -12,7 +12,7 @@ export interface ProcessListener {
   ended(channel: Channel): void;
 }
 
-/** The most processes of a page that are listened to; more of them run, and nothing is known of them. */
+/** The most processes of a page that are listened to; the requests of others are not seen. */
 const maxProcesses = 500;
 
 /**

@@ -81,12 +81,12 @@ export function typeOf({ resourceType, mediaType }: RecordedRequest): RequestTyp
   return typeNamed(resourceType, mediaType);
 }
 
-/** The value of a header of the answer; `name` in lower case. */
+/** The value of a response header; `name` in lower case. */
 export function headerOf(request: RecordedRequest, name: string): string | undefined {
   return request.responseHeaders.find((header) => header.name.toLowerCase() === name)?.value;
 }
 
-/** Whether the page is not drawn before it is there. */
+/** Whether it blocks rendering. */
 export function isBlocking(event: object): boolean {
   // Newer than the type definitions of the driver.
   return 'renderBlockingBehavior' in event && event.renderBlockingBehavior === 'Blocking';
@@ -103,7 +103,7 @@ interface ReportedResponse {
   readonly remoteIPAddress?: string;
 }
 
-/** Notes what the server answered. */
+/** Records the response. */
 export function respond(request: RecordedRequest, response: ReportedResponse): void {
   request.status = response.status;
   request.statusText = response.statusText;

@@ -5,11 +5,11 @@ import type { NetworkRecorder } from './network-recorder.js';
 export interface QuietLimits {
   /** Milliseconds without traffic after which the network counts as quiet. */
   readonly quietWindow: number;
-  /** Milliseconds that the quiet is waited for, at the most. */
+  /** The most milliseconds to wait for quiet. */
   readonly settle: number;
 }
 
-/** Waits until the network of a page has been quiet for its window. */
+/** Waits until the network of a page has been quiet for the quiet window. */
 export async function untilQuiet(
   cdp: Channel,
   recorder: NetworkRecorder,

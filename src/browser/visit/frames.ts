@@ -4,7 +4,7 @@ import type { FirstScreen } from '../in-page/box.js';
 import type { ProbedPlacement } from '../in-page/probed.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';
 
-/** Frames in frames in frames are followed this deep, and so many of them in all. */
+/** How deep nested frames are followed, and how many of them in all. */
 const maxDepth = 5;
 const maxFrames = 50;
 
@@ -54,7 +54,7 @@ export async function measureFrames(
   return frames;
 }
 
-/** Where the content of a frame stands in the first screen of the page. */
+/** Where the content of a frame lies in the first screen of the page. */
 async function firstScreenOf(
   cdp: CDPSession,
   backendNodeId: number,

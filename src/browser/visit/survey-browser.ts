@@ -25,25 +25,25 @@ export interface SurveyBrowserOptions {
   readonly keepBody: KeepBody;
   readonly hosts?: HostMap | undefined;
   readonly limits?: VisitLimits | undefined;
-  /** How the browser names itself; left out, its own name with the tool's behind it. */
+  /** The user agent; without it, the browser's own with the tool's name appended. */
   readonly userAgent?: string | undefined;
-  /** What is shown to hosts so that they let it in. */
+  /** Credentials for the hosts that require them. */
   readonly accesses?: readonly Access[] | undefined;
-  /** File with cookies and local storage that a browser saved. */
+  /** A file of cookies and local storage saved by a browser. */
   readonly browserState?: string | undefined;
   /** Accepts certificates that do not verify. */
   readonly anyCertificate?: boolean | undefined;
-  /** Is told of trouble with the browser that is dealt with. */
+  /** Called with each problem of the browser that was dealt with. */
   readonly onTrace?: (message: string, details: Readonly<Record<string, unknown>>) => void;
 }
 
-/** A page is loaded so often at the most when the browser itself goes down with it. */
+/** The most attempts at a page that crashes the browser. */
 const maxAttempts = 3;
 
 /** A browser that runs, with a visitor for each view and tab. */
 interface Running {
   readonly browser: Browser;
-  /** Settles when the browser is no longer there. */
+  /** Settles when the browser has exited. */
   readonly gone: Promise<undefined>;
   /** By view, then by tab. */
   readonly visitors: readonly (readonly Visitor[])[];
@@ -106,10 +106,10 @@ export class SurveyBrowser {
   }
 }
 
-/** Milliseconds in which the news that a browser is gone may come behind those of its pages. */
+/** Milliseconds by which the news of a browser's exit may lag behind the errors of its pages. */
 const newsTime = 300;
 
-/** Whether a visit failed because its browser went down. */
+/** Whether a visit failed because its browser crashed. */
 async function isDown({ error }: Visit, gone: Promise<undefined>): Promise<boolean> {
   if (error === null || !/closed/.test(error)) return false;
   return Promise.race([gone.then(() => true), after(newsTime, false)]);

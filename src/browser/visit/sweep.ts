@@ -9,9 +9,9 @@ import { drawnScale } from './tab.js';
 /** The viewport widths that are swept, in CSS pixels. */
 export const sweepRange = { from: 320, to: 2560 } as const;
 
-/** Between breakpoints the page is measured at least this often, in CSS pixels. */
+/** The widest gap between two measurements between breakpoints, in CSS pixels. */
 const step = 64;
-/** A page whose slots follow no line is not measured more often than this. */
+/** The most measurements of a page whose slots are not piecewise linear. */
 const maxWidths = 160;
 /** Each round of refinement halves the gaps that are not straight. */
 const maxRounds = 7;

@@ -11,16 +11,16 @@ export interface TabOptions {
   readonly context: BrowserContext;
   readonly view: View;
   readonly bodies: BodyCollector;
-  /** What is shown to hosts so that they let the tool in. */
+  /** Credentials for the hosts that require them. */
   readonly accesses?: readonly Access[];
 }
 
-/** A tab that visits one page after another, and starts each with nothing left of the one before. */
+/** A tab that visits pages one after another, each with nothing left of the page before. */
 export class Tab {
   readonly page: Page;
   readonly cdp: CDPSession;
   readonly recorder: NetworkRecorder;
-  /** Rejects when the renderer goes down; pending for as long as it lives. */
+  /** Rejects when the renderer crashes; pending while it lives. */
   readonly crashed: Promise<never>;
   readonly #view: View;
   #visits = 0;
@@ -67,7 +67,7 @@ export class Tab {
     await this.recorder.restart();
   }
 
-  /** Closes it, and does not wait for one that does not let itself be closed. */
+  /** Closes it, without waiting for one that does not respond. */
   async close(): Promise<void> {
     const closed = this.page.close().catch(() => {});
     await Promise.race([closed, after(closing, undefined, { ref: false })]);
@@ -83,7 +83,7 @@ const closing = 5_000;
  */
 export const drawnScale = 0.1;
 
-/** The screen of a view as the driver sets it: a sweep has changed it. */
+/** Restores the screen of a view, which a sweep has changed. */
 function metricsOf({ width, height, density, touch }: View) {
   const upright = touch && height >= width;
   return {

@@ -22,28 +22,28 @@ import { Tab } from './tab.js';
 import type { TabOptions } from './tab.js';
 import { LateError, within } from '../chromium/within.js';
 
-/** What one page in one view came to. */
+/** The result of visiting one page in one view. */
 export interface Visit {
   readonly view: string;
   readonly finalUrl: string;
   readonly status: number | null;
   readonly mediaType: string;
-  /** Why there is nothing to measure, when there is not. */
+  /** Why there is nothing to measure; absent if there is. */
   readonly error: string | null;
   /** What went wrong though the page was measured. */
   readonly warning: string | null;
-  /** Set when it failed and may not the next time: the `Retry-After` of the answer, if it had one. */
+  /** Set if it failed but may succeed next time: the `Retry-After` of the response, if it had one. */
   readonly passing: { readonly retryAfter: string | undefined } | null;
   readonly links: readonly string[];
-  /** The address that the page wants to be known by (`rel=canonical`), or `null`. */
+  /** The page's canonical address (`rel=canonical`), or `null`. */
   readonly canonical: string | null;
   /** Sketch of the document; empty when there is none. */
   readonly shape: readonly number[];
   readonly placements: readonly Omit<Placement, 'page' | 'view'>[];
-  /** The slot curves, from the one visit of a page that is swept; elsewhere none. */
+  /** The slot curves, from the one visit that sweeps the page; none from the others. */
   readonly curves: readonly Omit<SlotCurve, 'page'>[];
   readonly images: readonly ImageAnswer[];
-  /** Bytes on the wire; of the first fetch where the cache answered. */
+  /** Bytes on the wire; those of the first fetch if the response came from the cache. */
   readonly bytesByType: BytesByType;
 }
 
@@ -63,17 +63,17 @@ const patience = 20_000;
 const openingPatience = 60_000;
 
 export interface VisitorOptions extends TabOptions {
-  /** What each address cost when it was first fetched; shared by the tabs of a context. */
+  /** The bytes of each address when it was first fetched; shared by the tabs of a context. */
   readonly wireBytes: LRUCache<string, number>;
   /** Whether this is the view in which pages are swept. */
   readonly sweeps?: boolean;
   readonly limits?: VisitLimits;
 }
 
-/** Milliseconds that the scripts of a page are given at each step of the scroll, when they listen. */
+/** Milliseconds given to the scripts of a page at each scroll step, if they listen to scrolling. */
 const scriptTime = 160;
 
-/** A tab is used for so many pages: renderers grow with what they have seen. */
+/** The number of pages after which a tab is replaced: renderers grow with every page. */
 const visitsPerTab = 25;
 
 /**
@@ -86,7 +86,7 @@ export class Visitor {
   readonly #limits: VisitLimits;
   #tab: Tab | undefined;
   #leaving: Promise<void> = Promise.resolve();
-  /** What is being done to the page, told when no answer comes. */
+  /** The step under way, named if the page does not respond. */
   #stage = '';
   /** Whether the page had finished loading. */
   #loaded = false;
@@ -97,7 +97,7 @@ export class Visitor {
     this.#limits = options.limits ?? defaultVisitLimits;
   }
 
-  /** Visits a page. What goes wrong with it is told in the result, never thrown. */
+  /** Visits a page. Whatever goes wrong is in the result, never thrown. */
   async visit(url: string): Promise<Visit> {
     await this.#leaving;
     try {
@@ -232,7 +232,7 @@ export class Visitor {
     return bytes;
   }
 
-  /** What a visit comes to that failed. */
+  /** The result of a visit that failed. */
   failed(url: string, error: string, recorder?: NetworkRecorder, passing = false): Visit {
     const answer = recorder?.document;
     const retryAfter = answer && headerOf(answer, 'retry-after');
@@ -255,7 +255,7 @@ export class Visitor {
   }
 }
 
-/** Statuses that say "not now": too many requests, and servers behind servers that are not there. */
+/** Statuses that mean "not now": too many requests, and gateways whose servers are unavailable. */
 const passingStatuses: ReadonlySet<number> = new Set([408, 425, 429, 502, 503, 504]);
 
 /** The slot curve of every placement, each element and kind once. */

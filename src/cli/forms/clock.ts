@@ -5,7 +5,7 @@ import type { ClockView } from '../../output/views/clock.js';
 import { jsonForm } from './form.js';
 import type { Forms } from './form.js';
 
-/** How sessions can be had. */
+/** The forms of sessions. */
 export const clockForms = {
   text: {
     describe: 'For people',

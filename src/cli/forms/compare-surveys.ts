@@ -3,7 +3,7 @@ import { compareForms } from './compare.js';
 import { jsonForm } from './form.js';
 import type { Forms } from './form.js';
 
-/** How a comparison of surveys can be had; its options are those of `compare`. */
+/** The forms of comparing surveys; the options are those of `compare`. */
 export const compareSurveysForms = {
   text: {
     describe: compareForms.text.describe,

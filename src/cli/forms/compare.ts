@@ -7,7 +7,7 @@ import { rasterised } from './clock.js';
 import { jsonForm } from './form.js';
 import type { Forms } from './form.js';
 
-/** How a comparison of sessions can be had. */
+/** The forms of comparing sessions. */
 export const compareForms = {
   text: {
     describe: 'For people',

@@ -5,7 +5,7 @@ import type { Forms } from './form.js';
 
 const svg = 'Draw the slot curve of the image into this SVG file';
 
-/** How the story of an image can be had. */
+/** The forms of the story of an image. */
 export const imageForms = {
   text: {
     describe: 'For people',
@@ -15,7 +15,7 @@ export const imageForms = {
   svg: { describe: svg, draw: slotCurve },
 } satisfies Forms<ImageView>;
 
-/** How the story of a page can be had. */
+/** The forms of the story of a page. */
 export const pageForms = {
   text: {
     describe: 'For people',

@@ -6,10 +6,10 @@ import type { Option } from '../options/option.js';
 import { writeResult } from '../write-result.js';
 import { numbered } from './numbered.js';
 
-/** A form of output that is printed on stdout; `text` where nothing is asked for, the others by their switch. */
+/** A form of output printed on stdout: `text` by default, the others by their switch. */
 export interface PrintedForm<View> {
   readonly describe: string;
-  /** Loaded only when it is asked for. */
+  /** Loaded only when needed. */
   readonly print: () => Promise<(view: View, screen: Screen) => string>;
 }
 
@@ -59,7 +59,7 @@ function checkOf(form: Form<never>) {
   return 'draw' in form ? filePath() : switchCheck();
 }
 
-/** Which forms a call asks for: one that is printed, and those that are written into files. */
+/** The forms that a call requests: one that is printed, and those written into files. */
 export interface ChosenForms<View> {
   readonly print: PrintedForm<View>;
   readonly draw: readonly {
@@ -94,7 +94,7 @@ export function chooseForms<View>(
   };
 }
 
-/** Writes the pictures that were asked for; those of several pages are numbered. */
+/** Writes the pictures requested; those of several pages are numbered. */
 export async function writeForms<View>(view: View, { draw }: ChosenForms<View>): Promise<void> {
   for (const { form, name, file } of draw) {
     const pictures = await form.draw(view, file);

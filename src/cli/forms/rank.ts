@@ -2,7 +2,7 @@ import type { RankView } from '../../output/views/rank.js';
 import { jsonForm } from './form.js';
 import type { Forms } from './form.js';
 
-/** How a ranking can be had. */
+/** The forms of a ranking. */
 export const rankForms = {
   text: {
     describe: 'For people',

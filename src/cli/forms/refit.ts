@@ -3,7 +3,7 @@ import type { RefitView } from '../../output/views/refit.js';
 import { jsonForm } from './form.js';
 import type { Forms } from './form.js';
 
-/** How a refit can be had. */
+/** The forms of a refit. */
 export const refitForms = {
   text: {
     describe: 'For people',

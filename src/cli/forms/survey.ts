@@ -3,7 +3,7 @@ import type { SurveysView } from '../../output/views/surveys.js';
 import { jsonForm } from './form.js';
 import type { Forms } from './form.js';
 
-/** How a survey can be had. */
+/** The forms of a survey. */
 export const surveyForms = {
   text: {
     describe: 'For people',
@@ -12,7 +12,7 @@ export const surveyForms = {
   json: jsonForm(async () => (await import('../../output/json/survey.js')).surveyDocument),
 } satisfies Forms<SurveyView>;
 
-/** How the list of surveys can be had. */
+/** The forms of the list of surveys. */
 export const surveysForms = {
   text: {
     describe: 'For people',

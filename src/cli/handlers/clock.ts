@@ -62,7 +62,7 @@ export const handler: Handler<typeof clockCommand> = async (
   }
 };
 
-/** Reads a HAR file as if its pages had been loaded here; a survey in the workspace knows what its images should weigh. */
+/** Reads a HAR file as if its pages had been loaded here; a survey in the workspace gives the needed bytes of its images. */
 async function readRecording(
   file: string,
   folder: string,

@@ -39,7 +39,7 @@ function areSurveys({ surveys, sessions }: OpenWorkspace, ...labels: readonly st
   return labels.every((label) => surveyed.includes(label) && !clocked.includes(label));
 }
 
-/** @throws UsageError when something is asked for that only loads have. */
+/** @throws UsageError for an option that only loads have. */
 function refuseLoads({ waterfalls, svg, png, looks, only, host }: Settings): void {
   const asked = { waterfalls, svg, png, looks, only: only.length > 0, host: host.length > 0 };
   const [first] = Object.entries(asked).flatMap(([name, given]) => (given ? [name] : []));

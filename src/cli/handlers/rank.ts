@@ -6,7 +6,7 @@ import { chooseForms } from '../forms/form.js';
 import { rankForms } from '../forms/rank.js';
 import { filtersOf } from '../options/rank-filters.js';
 
-/** How many images the JSON document lists when nobody says. */
+/** The number of images that the JSON document lists by default. */
 const usualImages = 20;
 
 export const handler: Handler<typeof rankCommand> = async (

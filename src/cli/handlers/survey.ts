@@ -81,7 +81,7 @@ async function scopeOf(settings: Settings) {
   };
 }
 
-/** The views of the audience, or those of the config file; of them, those that were asked for. */
+/** The views of the audience or of the config file, reduced to those requested. */
 async function viewsFor(
   { audience, viewsMax, view }: Settings,
   file: FileSettings,

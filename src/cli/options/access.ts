@@ -24,7 +24,7 @@ const texts = (allowed: string) =>
         )),
   );
 
-/** What the config file says of hosts that want to know who asks. */
+/** The credentials in the config file. */
 export const accessSchema = array()
   .of(
     settingsOf({
@@ -41,7 +41,7 @@ export const accessSchema = array()
   )
   .typeError('a list of hosts with their access data');
 
-/** `HOST=USER:PASSWORD` and the like: a host, and what is for it. */
+/** `HOST=USER:PASSWORD` and the like: a host and its value. */
 export const forHost = (allowed: string, shape: RegExp) =>
   array()
     .of(
@@ -57,7 +57,7 @@ export const forHost = (allowed: string, shape: RegExp) =>
     .typeError(allowed)
     .default([]);
 
-/** What the flags of a call say, in the words of the config file. */
+/** The options of a call, in the words of the config file. */
 export interface AccessFlags {
   readonly basic: readonly string[];
   readonly header: readonly string[];

@@ -69,7 +69,7 @@ export function yesOrNo() {
   return boolean().typeError('true or false');
 }
 
-/** Several texts: a list, or one text in which commas stand between them. */
+/** Several texts: a list, or one text separated by commas. */
 export function textList(allowed: string) {
   return array()
     .transform((value: unknown, original: unknown) =>
@@ -95,7 +95,7 @@ export function settingsOf<Fields extends ObjectShape>(fields: Fields) {
     });
 }
 
-/** Hosts that are found elsewhere, as `host=address:port`. */
+/** Hosts that are mapped elsewhere, as `host=address:port`. */
 export function hostMappings() {
   const allowed = 'HOST=ADDRESS:PORT, like brindlebay.test=127.0.0.1:8080';
   return textList(allowed).of(

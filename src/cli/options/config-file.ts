@@ -12,7 +12,7 @@ import { accessSchema } from './access.js';
 import { numberFrom, settingsOf, shortText, textList, wholeNumber, yesOrNo } from './checks.js';
 import { policyOf, policySchema } from './policy.js';
 
-/** The file that is read when nobody names one. */
+/** The default file. */
 export const defaultConfigFile = 'zealous-lynx.config.yaml';
 
 const view = settingsOf({
@@ -63,13 +63,13 @@ export interface FileSettings {
   readonly views: readonly View[];
   readonly networks: readonly Network[];
   readonly policy: Policy;
-  /** Page groups that a person has named. */
+  /** Page groups named by a person. */
   readonly groups: readonly NamedGroup[];
-  /** What the file says of hosts that want to know who asks; values may still be names of variables. */
+  /** The credentials in the file; values may still be names of variables. */
   readonly access: FileContents['access'];
 }
 
-/** Fills in the defaults for what a file leaves out. */
+/** Fills in the defaults for everything a file leaves out. */
 export function completed(file: FileContents): FileSettings {
   return {
     views: file.views ?? defaultViews,

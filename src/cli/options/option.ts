@@ -8,17 +8,17 @@ import { record } from '../../core/base/record.js';
  */
 export interface Option<Check extends AnySchema = AnySchema> {
   readonly describe: string;
-  /** What values are allowed, and the default. */
+  /** The allowed values and the default. */
   readonly check: Check;
-  /** What applies when nothing is given, where that is not one fixed value. */
+  /** The default in words, if it is not one fixed value. */
   readonly usual?: string | undefined;
-  /** The heading in the help that it stands under. */
+  /** Its heading in the help. */
   readonly heading?: string | undefined;
 }
 
 export type Options = Readonly<Record<string, Option>>;
 
-/** The settings that options come to, by name. */
+/** The settings from options, by name. */
 export type SettingsOf<Declared extends Options> = {
   readonly [Name in keyof Declared]: InferType<Declared[Name]['check']>;
 };
@@ -42,13 +42,13 @@ export function schemaOf(options: Options) {
   return object(record(Object.keys(options), (name) => options[name]!.check));
 }
 
-/** How an option is written: with a value, with a value and several times, or alone. */
+/** Whether an option takes a value, several values, or none. */
 export function kindOf({ check }: Option): 'value' | 'values' | 'switch' {
   if (check.type === 'boolean') return 'switch';
   return check.type === 'array' ? 'values' : 'value';
 }
 
-/** What applies when the option is not given, in words; nothing for switches that are off and empty lists. */
+/** The default in words; nothing for switches that are off and empty lists. */
 export function usualOf({ check, usual }: Option): string | undefined {
   if (usual !== undefined) return usual;
   const value = check.getDefault() as string | number | boolean | string[] | undefined;
@@ -70,9 +70,9 @@ interface Description {
   readonly innerType?: Description;
 }
 
-/** What a check says of itself. */
+/** The words about a check. */
 export interface CheckNotes {
-  /** What is allowed, in words. */
+  /** The allowed values, in words. */
   readonly allowed?: () => string;
   /** What kind of path it names. */
   readonly path?: 'file' | 'folder';

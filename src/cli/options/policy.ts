@@ -32,7 +32,7 @@ const rule = settingsOf({
     [value.zoom, value.minimum, value.exempt].some((allowed) => allowed !== undefined),
   );
 
-/** What counts as enough, as the config file says it. */
+/** The policy in the config file. */
 export const policySchema = settingsOf({
   density: numberFrom(0.5, 8),
   formats: array()
@@ -65,7 +65,7 @@ export const policySchema = settingsOf({
   rules: array().of(rule).typeError('a list of rules'),
 });
 
-/** Completes what a file says of the policy with the defaults. */
+/** Completes the policy of a config file with the defaults. */
 export function policyOf({ ceilings, quality, ...file }: InferType<typeof policySchema>): Policy {
   return {
     ...defaultPolicy,

@@ -4,11 +4,11 @@ import { causes } from '../../core/waste/waste.js';
 import type { Cause } from '../../core/waste/waste.js';
 import { nearest } from '../nearest.js';
 
-/** What `--where` can say. */
+/** The fields of `--where`. */
 export const filterWords =
   'party=first or third, cause=NAME, type=jpeg, bytes=LEAST, view=NAME, page=PATTERN, group=PATTERN';
 
-/** The parts of a filter, from `name=value` texts: what has one name is any of them, the names are all. */
+/** The parts of a filter, from `name=value` texts: any value of one name must match, and every name. */
 export function filtersOf(
   given: readonly string[],
   viewNames: readonly string[],

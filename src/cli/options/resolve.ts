@@ -10,7 +10,7 @@ import { flagOf, variableOf, variablePrefix } from './option.js';
 /** Variables with this prefix that are no settings of a command. */
 const ownVariables = new Set(['ZEALOUS_LYNX_BROWSER', 'ZEALOUS_LYNX_CACHE']);
 
-/** Where the value of a setting came from, in words that lead a person to it. */
+/** The source of a setting's value, in words that lead a person to it. */
 type Sources = Map<string, string>;
 
 /**
@@ -56,7 +56,7 @@ export async function resolveSettings(
   return { settings, file: completed(inFile as FileContents) };
 }
 
-/** Variables that look like settings and are none; typing errors, most of the time. */
+/** Variables that look like settings but are not; mostly typing errors. */
 export function unknownVariables(
   environment: NodeJS.ProcessEnv,
   known: ReadonlySet<string>,

@@ -13,7 +13,7 @@ export const commonOptions = {
   ),
 };
 
-/** Options that mean the same wherever they occur. */
+/** Options with the same meaning in every command. */
 export const shared = {
   top: (rows: number, what: string) =>
     option(`Show at most this many ${what}`, wholeNumber(1, 1_000_000).default(rows)),
@@ -25,7 +25,7 @@ export const shared = {
   ),
 };
 
-/** `--map-host` as the browser wants it. */
+/** `--map-host` in the form the browser needs. */
 export function hostMapOf(mappings: readonly string[]): Record<string, string> {
   return Object.fromEntries(
     mappings.map((mapping) => {

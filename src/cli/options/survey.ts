@@ -10,10 +10,10 @@ const defaultTabs = Math.max(
   1,
   Math.min(12, availableParallelism() * 2, Math.floor(totalmem() / 400e6 / 2)),
 );
-/** How many pages are visited when neither a person nor a list says. */
+/** The default limit on pages, without a list. */
 export const defaultPages = 50;
 
-/** What can be set for a survey, in the sequence of its help. */
+/** The settings of a survey, in the order of its help. */
 export const surveyOptions = {
   ...under('Which pages', {
     list: option(

@@ -3,7 +3,7 @@ import { parse, YAMLParseError } from 'yaml';
 // A room of its own for the parser, which only those calls load that have a file to read.
 export const parseYaml: (text: string) => unknown = parse;
 
-/** Where a text was found to be no YAML; `undefined` of other errors. */
+/** The position of a YAML error; `undefined` for other errors. */
 export function placeOf(
   error: unknown,
 ): { readonly line: number; readonly col: number } | undefined {

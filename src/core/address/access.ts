@@ -1,4 +1,4 @@
-/** What is shown to a host so that it lets the tool in; never kept, and never told. */
+/** Credentials for a host; never stored and never shown. */
 export interface Access {
   /** Host name, without port; one that begins with `*.` means all hosts below. */
   readonly host: string;
@@ -7,7 +7,7 @@ export interface Access {
   readonly cookies?: Readonly<Record<string, string>> | undefined;
 }
 
-/** Whether what was given for a host is meant for this address. */
+/** Whether the credentials of a host apply to this address. */
 export function isFor({ host }: Access, address: string): boolean {
   if (!URL.canParse(address)) return false;
   const { hostname } = new URL(address);
@@ -36,7 +36,7 @@ function base64(text: string): string {
   return btoa(String.fromCharCode(...new TextEncoder().encode(text)));
 }
 
-/** An address without the user and password that stand in it, and these as an access of their own. */
+/** An address without its user and password, and these as an access. */
 export function splitCredentials(address: string): { address: string; access?: Access } {
   if (!/^https?:\/\/[^/?#]*@/i.test(address) || !URL.canParse(address)) return { address };
   const url = new URL(address);

@@ -22,10 +22,10 @@ export function textMatcher(pattern: string): (text: string) => boolean {
   return (text) => expression.test(text);
 }
 
-/** What becomes of the query of an address: it is kept, dropped, or reduced to the named keys. */
+/** The rule for the query of an address: kept, dropped, or reduced to the named keys. */
 export type QueryRule = 'keep' | 'drop' | readonly string[];
 
-/** An address with its query as the rule wants it; keys that stay keep their order. */
+/** An address with its query as the rule says; the keys that stay keep their order. */
 export function applyQueryRule(address: string, rule: QueryRule): string {
   if (rule === 'keep') return address;
   const url = new URL(address);

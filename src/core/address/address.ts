@@ -1,4 +1,4 @@
-/** The longest address that is followed or kept; what is longer is cut where it is shown. */
+/** The longest address that is followed or stored; longer ones are shortened when shown. */
 export const maxAddressLength = 4096;
 
 /**
@@ -50,7 +50,7 @@ export function isInDocument(address: string): boolean {
   return /^(?:data|blob):/i.test(address);
 }
 
-/** Whether an address is one of a file of its own, not of bytes in a document (`data:`, `blob:`). */
+/** Whether an address is that of a separate file, not of bytes in a document (`data:`, `blob:`). */
 export function isFetched(address: string): boolean {
   return /^https?:/.test(address);
 }

@@ -63,7 +63,7 @@ export class OutputError extends LynxError {
   readonly exitStatus = 3;
 }
 
-/** The person stopped the work (Ctrl-C); what was done until then is kept. */
+/** The person stopped the work (Ctrl-C); what was done by then is kept. */
 export class InterruptedError extends LynxError {
   readonly code = 'INTERRUPTED';
   readonly exitStatus = 130;

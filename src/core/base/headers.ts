@@ -1,10 +1,10 @@
-/** A header of a request or an answer. */
+/** A header of a request or a response. */
 export interface Header {
   readonly name: string;
   readonly value: string;
 }
 
-/** Headers that carry secrets: told to be there, never told what they say. */
+/** Headers that carry secrets: their names are shown, their values never. */
 const secret: ReadonlySet<string> = new Set([
   'authorization',
   'cookie',
@@ -12,10 +12,10 @@ const secret: ReadonlySet<string> = new Set([
   'set-cookie',
 ]);
 
-/** The longest value that is kept. */
+/** The longest value that is stored. */
 const maxValue = 2_000;
 
-/** A header as it may be kept. */
+/** A header without secrets, as it is stored. */
 export function redacted({ name, value }: Header): Header {
   return {
     name,

@@ -5,7 +5,7 @@ const entities: Readonly<Record<string, string>> = {
   '"': '&quot;',
 };
 
-/** Text as it may stand in an element or a quoted attribute of HTML or XML. */
+/** Text escaped for an element or a quoted attribute of HTML or XML. */
 export function asMarkup(text: string): string {
   return text.replace(/[&<>"]/g, (sign) => entities[sign]!);
 }

@@ -1,14 +1,14 @@
 import { groupBy } from './group-by.js';
 
-/** Two items that were found to be the same, or one that has no like. */
+/** Two items that match, or one without a match. */
 export interface Match<Item, By> {
   readonly before: Item | null;
   readonly after: Item | null;
-  /** By what they were found to be the same; `null` of one that is alone. */
+  /** How the two were matched; `null` for one without a match. */
   readonly by: By | null;
 }
 
-/** A way to tell that two items are the same: by what they are called; nothing for those that it cannot tell. */
+/** A way to match items: by a name; `undefined` for items that it cannot match. */
 export interface Likeness<Item, By> {
   readonly by: By;
   readonly before: (item: Item) => string;

@@ -8,7 +8,7 @@ export interface Summary {
   readonly count: number;
 }
 
-/** Median and range of the numbers that are there; `null` when there are none. */
+/** Median and range of the numbers present; `null` if there are none. */
 export function summarise(values: readonly (number | null)[]): Summary | null {
   const known = values.filter((value) => value !== null);
   if (known.length === 0) return null;

@@ -1,7 +1,7 @@
 /** An object from outside, of which nothing is known. */
 export type UntrustedObject = Readonly<Record<string, unknown>>;
 
-/** Texts from outside are cut to so many characters. */
+/** The most characters of a text from outside. */
 const maxText = 10_000;
 
 /** The value when it is an object; an empty one when it is anything else. */

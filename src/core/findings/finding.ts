@@ -1,4 +1,4 @@
-/** Who has to act: whoever keeps the pictures, the templates or the server, or another site's owner. */
+/** Who has to act: the person in charge of pictures, templates or the server, or another site's owner. */
 export const doers = ['content', 'markup', 'server', 'third party'] as const;
 export type Doer = (typeof doers)[number];
 
@@ -17,19 +17,19 @@ export interface FindingFormat {
 /** All that is known of one kind of finding; a new kind is a file with one of these, and a line in a list. */
 export interface FindingKind<Id extends string, Data extends FindingData> {
   readonly id: Id;
-  /** What several of them are counted under. */
+  /** The plural under which they are counted. */
   readonly title: string;
-  /** Who fixes it; `null` where it is only something to know. */
+  /** Who fixes it; `null` if there is nothing to fix. */
   readonly doer: Doer | null;
   /** How it is fixed, in a sentence. */
   readonly fix: string;
-  /** Whether it is an item of the work list; not where another item there stands for it. */
+  /** Whether it is an item of the work list, not covered by another item there. */
   readonly isWork: boolean;
-  /** What was found, in words. */
+  /** The finding in words. */
   describe(data: Data, format: FindingFormat): string;
 }
 
-/** Something that was found: what kind it is, and its evidence. */
+/** A finding: its kind and its evidence. */
 export interface Finding<Id extends string = string> {
   readonly id: Id;
   readonly data: FindingData;

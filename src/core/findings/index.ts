@@ -21,7 +21,7 @@ const byId: ReadonlyMap<string, FindingKind<FindingId, FindingData>> = new Map(
     .map((kind) => [kind.id, kind]),
 );
 
-/** What is known of a kind of finding; `undefined` of one that this version does not have. */
+/** The description of a kind of finding; `undefined` for one unknown to this version. */
 export function findingKind(id: string): FindingKind<FindingId, FindingData> | undefined {
   return byId.get(id);
 }

@@ -8,7 +8,7 @@ import {
   standardDeviation,
 } from 'simple-statistics';
 
-/** What the runs say of the difference between two medians. */
+/** The evidence of the runs on the difference between two medians. */
 export interface MedianDifference {
   /** After less before, in the unit of the values. */
   readonly difference: number;

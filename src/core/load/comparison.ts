@@ -11,7 +11,7 @@ import type { Session } from './session.js';
 import { summarise } from '../base/summary.js';
 import type { Summary } from '../base/summary.js';
 
-/** One number before and after: medians and ranges, and what became of the median. */
+/** One number before and after: medians, ranges and the change of the median. */
 export interface Change {
   readonly before: Summary | null;
   readonly after: Summary | null;
@@ -24,9 +24,9 @@ export interface Change {
    * one side is missing.
    */
   readonly interval: readonly [low: number, high: number] | null;
-  /** What the runs show of it; `null` when one side is missing, or has too few runs to claim anything. */
+  /** The evidence of the runs; `null` if one side is missing or has too few runs to claim anything. */
   readonly verdict: Verdict | null;
-  /** Runs on each side that would settle what is `open`; `null` when nothing is, or it would take too many. */
+  /** Runs on each side that would settle what is `open`; `null` if nothing is, or it would take too many. */
   readonly runsToSettle: number | null;
 }
 
@@ -60,7 +60,7 @@ export function compareSessions(before: Session, after: Session): SessionCompari
   };
 }
 
-/** What became of one number, from what each run came to; runs that have it not are left out. */
+/** The change of one number, from the value of each run; runs without it are left out. */
 export function changeOf(
   before: readonly (number | null)[],
   after: readonly (number | null)[],

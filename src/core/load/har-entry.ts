@@ -61,7 +61,7 @@ export function requestOf(
   };
 }
 
-/** The phases of an entry in milliseconds; what the file gets wrong about them is put right and noted. */
+/** The phases of an entry in milliseconds; errors of the file are corrected and noted. */
 function phasesOf(entry: UntrustedObject, note: Note): Phases {
   const timings = untrustedObject(entry['timings']);
   const time = amountOf(entry['time']);
@@ -94,7 +94,7 @@ function phasesOf(entry: UntrustedObject, note: Note): Phases {
   return phases;
 }
 
-/** Where a request was asked for: as it is written here, or inside the initiator, as others write it. */
+/** The origin of a request: as this tool writes it, or inside the initiator, as others do. */
 function initiatedBy(entry: UntrustedObject): SourceLine | null {
   const own = untrustedObject(entry['_initiatedBy']);
   const foreign = untrustedObject(entry['_initiator']);

@@ -12,24 +12,24 @@ import type { Run } from './session.js';
 
 /** One page of a HAR file, with its requests as one load. */
 export interface HarPage {
-  /** The address of its document, or what the file calls it. */
+  /** The address of its document, or its title in the file. */
   readonly page: string;
-  /** `null` where the file does not tell them: the format has no place for them. */
+  /** `null` if the format has no place for them. */
   readonly conditions: Conditions | null;
   readonly run: Run;
 }
 
-/** What a HAR file tells. */
+/** The content of a HAR file. */
 export interface HarReading {
   readonly pages: readonly HarPage[];
-  /** What was wrong with it and how it was read all the same, each once, with the number of entries. */
+  /** The problems of the file and how they were corrected, each once, with the number of entries. */
   readonly defects: readonly { readonly words: string; readonly entries: number }[];
 }
 
 /** Milliseconds that a page may begin before its first request; clocks of two zones differ by more. */
 const longestLead = 600_000;
 
-/** Entries beyond these are not read. */
+/** The most entries that are read. */
 const maxEntries = 100_000;
 
 /**
@@ -78,7 +78,7 @@ export function readHar(
   };
 }
 
-/** The page that an entry belongs to. Where the file has but one, or none, all belong together. */
+/** The page that an entry belongs to. If the file has only one page, or none, all entries belong together. */
 function pageOf(
   entry: UntrustedObject,
   told: ReadonlyMap<string, UntrustedObject>,
@@ -116,7 +116,7 @@ function readPage(
   return { page, conditions: conditionsOf(told, browser), run: runOf(page, zero, told, requests) };
 }
 
-/** When the page began: as it says, unless that is after its first request, or long before it. */
+/** The start of the page: as recorded, unless that is after its first request or long before it. */
 function beginningOf(told: UntrustedObject, earliest: number, note: Note): number {
   const declared = momentOf(told['startedDateTime']);
   if (declared === null || declared > earliest) return earliest;
@@ -183,7 +183,7 @@ function browserName(browser: unknown): string {
   return `${textOf(name)} ${textOf(version)}`.trim();
 }
 
-/** A moment in milliseconds of the epoch; `null` where there is none that can be read. */
+/** A moment in milliseconds since the epoch; `null` if it is missing or cannot be read. */
 function momentOf(value: unknown): number | null {
   const moment = Date.parse(textOf(value));
   return Number.isFinite(moment) ? moment : null;

@@ -2,7 +2,7 @@ import { hostOf } from '../address/address.js';
 import { groupBy } from '../base/group-by.js';
 import type { PageRequest } from './request.js';
 
-/** What one host sent to a page. */
+/** The bytes that one host sent to a page. */
 export interface HostBytes {
   readonly host: string;
   readonly thirdParty: boolean;

@@ -18,7 +18,7 @@ export interface WatchedLoad {
 
 /** Milliseconds of rest after which a page counts as interactive. */
 export const restWindow = 5_000;
-/** So many requests may be under way in a time of rest. */
+/** The most requests under way during quiet. */
 const restingRequests = 2;
 
 /**

@@ -1,6 +1,6 @@
 import { record } from '../base/record.js';
 
-/** The moments and sums that a load is judged by, in the order in which they are told. */
+/** The moments and sums that a load is judged by, in the order in which they are shown. */
 export const markerNames = [
   'ttfb',
   'firstPaint',
@@ -31,7 +31,7 @@ export type MarkerName = (typeof markerNames)[number];
  */
 export type Markers = Readonly<Record<MarkerName, number | null>>;
 
-/** How each marker is called in front of people. */
+/** The displayed name of each marker. */
 export const markerTitles: Readonly<Record<MarkerName, string>> = {
   ttfb: 'time to first byte',
   firstPaint: 'first paint',

@@ -7,7 +7,7 @@ import type { Run } from './session.js';
 export interface RequestChange {
   readonly before: PageRequest | null;
   readonly after: PageRequest | null;
-  /** How the two were found to be the same; `null` of one that is gone or new. */
+  /** How the two were matched; `null` for one that is gone or new. */
   readonly by: 'address' | 'name' | 'role' | null;
   /** After less before, on the wire. */
   readonly bytes: number;
@@ -55,7 +55,7 @@ function nameOf({ url, type }: PageRequest): string {
   return name === '' ? '' : `${type} ${name}`;
 }
 
-/** What a request is to its page; nothing for most. */
+/** The role of a request in its page; nothing for most. */
 function roleIn(load: Load): (request: PageRequest) => string {
   const document = inOrder(load.requests).find(
     ({ type, redirectsTo }) => type === 'html' && redirectsTo === '',

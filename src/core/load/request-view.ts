@@ -4,7 +4,7 @@ import type { PageRequest, RequestType } from './request.js';
 export const requestSortKeys = ['start', 'bytes', 'time'] as const;
 export type RequestOrder = (typeof requestSortKeys)[number];
 
-/** Which requests of a load are looked at, and in what order. */
+/** The requests of a load to show, and their order. */
 export interface RequestChoice {
   readonly sort: RequestOrder;
   /** Content types; all when it is left out. */

@@ -26,7 +26,7 @@ export interface PageRequest {
   readonly url: string;
   readonly method: string;
   readonly type: RequestType;
-  /** HTTP status; 0 when no answer came. */
+  /** HTTP status; 0 without a response. */
   readonly status: number;
   readonly statusText: string;
   readonly mediaType: string;
@@ -42,11 +42,11 @@ export interface PageRequest {
   readonly bodyBytes: number;
   readonly fromCache: boolean;
   readonly priority: string;
-  /** What its priority was when it was asked for; that of the end, where it was not changed. */
+  /** Its priority when it was requested; equal to the final one if it was not changed. */
   readonly firstPriority: string;
-  /** What asked for it: parser, style, script, preload, redirect or other. */
+  /** Its initiator: parser, style, script, preload, redirect or other. */
   readonly initiator: string;
-  /** Where it was asked for; `null` where that is not known. */
+  /** Where it was requested; `null` if unknown. */
   readonly initiatedBy: SourceLine | null;
   /**
    * Whether anything came of it: a picture that an element shows, a style sheet with a rule that matches, a font that

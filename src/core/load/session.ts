@@ -25,7 +25,7 @@ export interface Run {
   readonly failure: string | null;
 }
 
-/** What a largest contentful paint was of. */
+/** The element and picture of a largest contentful paint. */
 export interface LargestContent {
   /** Finds the element again; empty when it had left the document. */
   readonly selector: string;
@@ -39,12 +39,12 @@ export interface Session {
   readonly label: string;
   readonly page: string;
   readonly startedAt: string;
-  /** `null` where a file that the session was read from does not tell them. */
+  /** `null` if the file that the session was read from does not have them. */
   readonly conditions: Conditions | null;
   readonly runs: readonly Run[];
 }
 
-/** What the runs of a session come to. */
+/** The summary of a session's runs. */
 export interface SessionSummary {
   readonly markers: Readonly<Record<MarkerName, Summary | null>>;
   readonly requestCount: Summary;
@@ -60,7 +60,7 @@ export function countedRuns({ runs }: Pick<Session, 'runs'>): Run[] {
   return runs.filter(({ failure }) => failure === null);
 }
 
-/** What each run that counts came to, in the order of the runs; one list a number. */
+/** The values of each run that counts, in the order of the runs; one list for each number. */
 export interface SessionSamples {
   readonly markers: Readonly<Record<MarkerName, readonly (number | null)[]>>;
   readonly requestCount: readonly number[];

@@ -1,4 +1,4 @@
-/** The part of a colour profile (ICC.1:2022) that tells which colours its numbers can name: primaries and curves. */
+/** The part of a colour profile (ICC.1:2022) that defines its gamut: primaries and curves. */
 export interface ColourProfile {
   /** Linear red, green and blue of the profile to linear red, green and blue of sRGB, row by row. */
   readonly toSrgb: readonly (readonly number[])[];
@@ -81,7 +81,7 @@ function sampled(curve: (x: number) => number): Float64Array {
   return Float64Array.from({ length: 256 }, (_, value) => curve(value / 255));
 }
 
-/** As far outside a colour may lie and look the same, in linear light. */
+/** How far a colour may lie outside the gamut and still look the same, in linear light. */
 const unseen = 0.02;
 
 /**

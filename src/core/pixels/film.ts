@@ -5,7 +5,7 @@ import type { Size } from '../base/size.js';
 export interface FilmMoment {
   /** Milliseconds since the navigation began. */
   readonly at: number;
-  /** How near it was to what the page ends up as: 0 is the empty page, 1 the last frame. */
+  /** How similar it is to the finished page: 0 is the empty page, 1 the last frame. */
   readonly completeness: number;
 }
 
@@ -33,7 +33,7 @@ export interface Film {
   readonly size: Size;
   /** When its load event ended, in milliseconds; `null` when it did not. */
   readonly load: number | null;
-  /** What arrived while it was filmed, in the sequence in which it arrived. */
+  /** Everything that arrived during the film, in order of arrival. */
   readonly arrivals: readonly FilmArrival[];
 }
 
@@ -65,7 +65,7 @@ function difference(one: Luma, other: Luma): number {
 /** A page is as good as complete where no more than this is missing: grain of the frames stays below it. */
 const asGoodAs = 0.995;
 
-/** When the page looked as it would in the end, for good; milliseconds. `null` for no frames. */
+/** When the page reached its final look for good, in milliseconds; `null` without frames. */
 export function visuallyCompleteAt(moments: readonly FilmMoment[]): number | null {
   const unfinished = moments.findLastIndex(({ completeness }) => completeness < asGoodAs);
   return moments[unfinished + 1]?.at ?? moments.at(-1)?.at ?? null;

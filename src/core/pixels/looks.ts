@@ -3,7 +3,7 @@ import { similarity } from './similarity.js';
 import type { Luma } from './similarity.js';
 import type { Size } from '../base/size.js';
 
-/** How alike a page looks before and after. */
+/** How similar a page looks before and after. */
 export interface Looks {
   /** Of what both pictures have, 0 to 1. */
   readonly similarity: number;
@@ -27,7 +27,7 @@ export interface Tiles {
 export const tileSide = 24;
 /** A tile that is less alike than this looks different: grain and edges of a good encode stay above it. */
 const tileThreshold = 0.8;
-/** Where the brightness hardly differs nothing is seen, whatever the structure: of 255, on average. */
+/** The average difference in brightness below which nothing is seen, whatever the structure, of 255. */
 const unseen = 4;
 const maxRegions = 5;
 

@@ -1,4 +1,4 @@
-/** One encode that was tried, and what came of it. */
+/** One encode attempt and its result. */
 export interface QualityAttempt {
   readonly quality: number;
   readonly similarity: number;
@@ -10,13 +10,13 @@ export interface QualityRange {
   readonly most: number;
 }
 
-/** Where the search begins: where people who drag the slider by hand mostly end. */
+/** The quality to start at: where people who drag the slider by hand mostly end. */
 const firstGuess = 72;
 
 /** The dissimilarity (1 − similarity) falls by about this part with each step of quality. */
 const usualFall = 0.03;
 
-/** The answer may be so many steps above the lowest quality that is good enough. */
+/** How many steps above the lowest sufficient quality the result may be. */
 export const qualityTolerance = 3;
 
 /** More encodes than this are not made in one search. */

@@ -13,13 +13,13 @@ const cell = 4;
 const c1 = (0.01 * 255) ** 2;
 const c2 = (0.03 * 255) ** 2;
 
-/** How much each scale counts, the finest first; found by the authors in a test with people. */
+/** The weight of each scale, the finest first; found by the authors in a test with people. */
 const scaleWeights = [0.0448, 0.2856, 0.3001, 0.2363, 0.1333] as const;
 
 /** Sums over a piece of both pictures: x, y, xx + yy, xy. */
 const sums = 4;
 
-/** What the windows of one scale have on average. */
+/** The average over the windows of one scale. */
 interface Indices {
   /** Likeness of luminance, contrast and structure. */
   readonly whole: number;
@@ -57,7 +57,7 @@ export function similarity(one: Luma, other: Luma): number {
   return product;
 }
 
-/** How often a picture can be halved and still has a window, and the once that it is not halved. */
+/** The number of scales: halvings that leave at least one window, and the full size. */
 function scalesOf({ width, height }: Size): number {
   return Math.max(1, 1 + Math.floor(Math.log2(Math.min(width, height) / (2 * cell))));
 }

@@ -6,13 +6,13 @@ import type { Placement } from '../slots/placement.js';
  * those that are given must hold.
  */
 export interface PolicyRule {
-  /** Of selectors as the survey tells them. */
+  /** Of the survey's selectors. */
   readonly selector?: string | undefined;
   /** Of addresses of images. */
   readonly address?: string | undefined;
   /** Of names of page groups. */
   readonly group?: string | undefined;
-  /** The need is so many times larger: pictures that can be looked at closely. */
+  /** The factor on the need, for pictures that visitors can zoom. */
   readonly zoom?: number | undefined;
   /** The need is at least so many pixels wide. */
   readonly minimum?: number | undefined;
@@ -31,7 +31,7 @@ export interface Allowance {
 
 export const nothingAllowed: Allowance = { zoom: 1, minimum: 0, exempt: false, rules: [] };
 
-/** The rules of a policy, ready to be asked; it remembers which of them ever held. */
+/** The rules of a policy; remembers which of them ever matched. */
 export class Allowances {
   readonly #rules: readonly {
     readonly rule: PolicyRule;
@@ -59,7 +59,7 @@ export class Allowances {
     };
   }
 
-  /** Rules that held for no placement that was asked about: mistyped, or no longer needed. */
+  /** Rules that matched no placement: mistyped, or no longer needed. */
   get unmatched(): PolicyRule[] {
     return this.#rules.map(({ rule }) => rule).filter((rule) => !this.#matched.has(rule));
   }

@@ -6,10 +6,10 @@ import type { PolicyRule } from './allowance.js';
 /** A format that this tool can write. */
 export type EncodedFormat = 'jpeg' | 'png' | 'webp' | 'avif' | 'gif';
 
-/** What a picture is like, as far as the choice of its format depends on it. */
+/** The properties of a picture that the choice of its format depends on. */
 export type Nature = 'photograph' | 'transparent' | 'drawing' | 'animation';
 
-/** What becomes of what a file says besides its picture: nothing stays, what it shows and whose it is, or everything. */
+/** The metadata that stays in a file: none, what it shows and whose it is, or everything. */
 export const metadataPolicies = ['drop', 'credit', 'keep'] as const;
 export type MetadataPolicy = (typeof metadataPolicies)[number];
 
@@ -17,16 +17,16 @@ export type MetadataPolicy = (typeof metadataPolicies)[number];
 export interface Policy {
   /** Device pixels to a CSS pixel that are allowed for; denser screens are served this many. */
   readonly density: number;
-  /** Formats that a picture may be changed into, besides the one it has. */
+  /** Formats that a picture may be converted to, besides its own. */
   readonly formats: readonly EncodedFormat[];
-  /** How like the ideal reduction a lossy file must be: least structural similarity, 0 to 1. */
+  /** The least structural similarity of a lossy file to the ideal reduction, 0 to 1. */
   readonly similarity: number;
-  /** Qualities between which it is searched for, whatever the similarity. */
+  /** The range of qualities to search. */
   readonly quality: QualityRange;
   /** The most widths that a picture is offered in. */
   readonly widths: number;
   readonly metadata: MetadataPolicy;
-  /** Hosts besides the pages' own whose images the site's owner can change. */
+  /** Hosts other than the pages' own whose images the site's owner can change. */
   readonly ownHosts: readonly string[];
   readonly ceilings: Ceilings;
   /** What is allowed for chosen pictures beyond the need. */

@@ -12,11 +12,11 @@ import type { WidthPlan } from '../slots/width-plan.js';
 
 /** What would serve a whole slot family. */
 export interface Family extends FamilyKey {
-  /** How wide the slot is, the widest of all pages; `null` where it was not swept. */
+  /** The width of the slot, the widest of all pages; `null` if it was not swept. */
   readonly curve: readonly CurvePiece[] | null;
-  /** What `sizes` should say; `null` without a curve. */
+  /** The value that `sizes` should have; `null` without a curve. */
   readonly sizes: string | null;
-  /** The widths to offer, with what an average visit is then sent. */
+  /** The widths to offer, and the bytes of an average visit with them. */
   readonly plan: WidthPlan;
 }
 

@@ -4,7 +4,7 @@ import type { Ranking } from './ranking.js';
 import type { SurveyFacts } from '../survey/survey.js';
 import type { Cause } from '../waste/waste.js';
 
-/** Which visits are looked at; what is left out is all. */
+/** The visits to include; by default all. */
 export interface VisitFilter {
   /** Patterns of addresses of pages. */
   readonly pages?: readonly string[];
@@ -14,10 +14,10 @@ export interface VisitFilter {
   readonly views?: readonly string[];
 }
 
-/** Which image files are looked at; what is left out is all. */
+/** The image files to include; by default all. */
 export interface ImageFilter {
   readonly party?: 'first' | 'third' | undefined;
-  /** Only what waste has for one of these causes. */
+  /** Only waste with one of these causes. */
   readonly causes?: readonly Cause[];
   /** Ends of media types: `jpeg`, `svg+xml`. */
   readonly types?: readonly string[];

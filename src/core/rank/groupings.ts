@@ -20,13 +20,13 @@ export interface GroupRow {
   readonly rows: DeliveryRows;
 }
 
-/** What a row of `cause` is called that holds what was needed. */
+/** The name of the row of `cause` with the needed bytes. */
 export const neededKey = 'needed';
 
-/** What stands for a host where the page itself brought the bytes. */
+/** The word for the host if the bytes are in the page itself. */
 export const inDocument = 'in the document';
 
-/** Says of each delivery under which number it is summed up, and what stands behind a number. */
+/** Gives the group number of each delivery, and the key of each number. */
 interface Keys {
   readonly of: (row: number) => number;
   readonly words: (key: number) => string;

@@ -22,7 +22,7 @@ export interface PageImage {
 /** What a survey knows of the images of one page. */
 export interface PageStory {
   readonly page: SurveyedPage;
-  /** In the order in which they stand in the document; those that no element shows come last. */
+  /** In document order; those that no element shows come last. */
   readonly images: readonly PageImage[];
   readonly perVisit: Portion;
   readonly findings: readonly Finding[];

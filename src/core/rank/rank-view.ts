@@ -35,7 +35,7 @@ export interface RankResult extends Ranking {
   readonly pages: readonly SurveyedPage[];
 }
 
-/** How a ranking is looked at. */
+/** The grouping, order and filters of a ranking. */
 export interface RankQuery {
   readonly by: Grouping;
   readonly sort: SortKey;
@@ -48,11 +48,11 @@ export interface RankedRows {
   /** The first `top` rows of their kind: what the site's owner can change, before what third parties send. */
   readonly rows: readonly RankRow[];
   readonly thirdParty: readonly RankRow[];
-  /** How many more there are. */
+  /** The number left out. */
   readonly leftOut: number;
   /** The image files that are in any of them, most waste first; by image, in the order of the rows. */
   readonly images: readonly RankedImage[];
-  /** What all rows add up to. */
+  /** The totals of all rows. */
   readonly total: Portion;
   readonly thirdPartyTotal: Portion;
 }

@@ -19,16 +19,16 @@ import { splitWaste } from '../waste/waste.js';
 import type { Waste } from '../waste/waste.js';
 import type { Demand } from '../slots/width-plan.js';
 
-/** A placement as it is told: with what it draws and what would be enough. */
+/** A placement as it is shown: with what it draws and what would be enough. */
 export interface RankedPlacement extends Placement {
   readonly rendered: Size;
   /** `null` for files without pixels, and for placements that show nothing. */
   readonly need: Size | null;
-  /** How the slot follows the viewport; `null` where it was not swept (broken-off visits). */
+  /** How the slot's width depends on the viewport; `null` if it was not swept (interrupted visits). */
   readonly slotCurve: readonly CurvePiece[] | null;
 }
 
-/** How an address that carried an image file was answered. */
+/** A response that carried an image file. */
 export type AddressResponse = Pick<
   ImageResponse,
   | 'url'
@@ -102,7 +102,7 @@ export class RankedImage {
     return false;
   }
 
-  /** Whether its waste can be told: it can be read, where it is shown, and some element has it. */
+  /** Whether its waste is known: the file can be read and an element shows it. */
   get isJudged(): boolean {
     return this.isPlaced && (this.problem === null || !this.#isShown);
   }
@@ -124,7 +124,7 @@ export class RankedImage {
     return [...places].map((place) => responses.answers[place]!);
   }
 
-  /** Addresses that can be asked for, before those that only their document knows. */
+  /** Addresses that can be requested before those that exist only in a document. */
   get urls(): readonly string[] {
     return (this.#urls ??= [...new Set(this.#answers.map(({ url }) => url))].sort(byAddress));
   }
@@ -147,7 +147,7 @@ export class RankedImage {
     });
   }
 
-  /** Every answer that it came with. */
+  /** Every response that carried it. */
   get responses(): ImageResponse[] {
     const { rows, starts } = this.#ledger.answers;
     return Array.from(rows.subarray(starts[this.fileIndex], starts[this.fileIndex + 1]), (row) =>
@@ -181,12 +181,12 @@ export class RankedImage {
     return this.encoded && this.problem === null ? 'encoded' : 'estimated';
   }
 
-  /** Bytes on the wire, headers included; of the heaviest answer. */
+  /** Bytes on the wire, headers included, of the heaviest response. */
   get transferBytes(): number {
     return this.#answers.reduce((most, { transferBytes }) => Math.max(most, transferBytes), 0);
   }
 
-  /** How each of its addresses was answered, where it was first seen. */
+  /** The response of each of its addresses, from the first visit. */
   get addressResponses(): AddressResponse[] {
     const answers = this.#answers;
     return this.urls.map((address) => {
@@ -200,7 +200,7 @@ export class RankedImage {
     });
   }
 
-  /** Rules of the policy that let it be more than its slots need. */
+  /** Rules of the policy that allow it more than its slots need. */
   get rules(): readonly PolicyRule[] {
     const { policy, allowances } = this.#ledger.inputs;
     if (policy.rules.length === 0) return [];

@@ -26,7 +26,7 @@ export interface RankTotals {
 
 export interface Ranking {
   readonly ledger: Ledger;
-  /** What an average visit has; the sums of what any grouping says. */
+  /** The totals of an average visit; the sums of any grouping. */
   readonly perVisit: Portion;
   /** Files with the most waste first; those that cannot be judged last. */
   readonly images: readonly RankedImage[];
@@ -89,7 +89,7 @@ function byWaste(perVisit: Float64Array): (a: RankedImage, b: RankedImage) => nu
     (a.url < b.url ? -1 : 1);
 }
 
-/** Totals of the files, each once: the sums of what the rows of `images` say. */
+/** Totals of the files, each once: the sums of the rows of `images`. */
 export function totalsOf({ images }: Pick<Ranking, 'images'>): RankTotals {
   let [neededBytes, wasteBytes, unknownBytes] = [0, 0, 0];
   for (const { waste, sentBytes } of images) {

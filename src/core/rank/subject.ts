@@ -3,7 +3,7 @@ import { NotFoundError, UsageError } from '../base/errors.js';
 import type { RankedImage } from './ranked-image.js';
 import type { SurveyedPage } from '../survey/survey.js';
 
-/** What somebody wants to have explained. */
+/** The subject to explain. */
 export type Subject =
   | {
       readonly kind: 'image';
@@ -13,7 +13,7 @@ export type Subject =
     }
   | { readonly kind: 'page'; readonly page: SurveyedPage };
 
-/** Content hashes may be shortened to so many digits. */
+/** The fewest digits of a shortened content hash. */
 const leastDigits = 6;
 
 /**

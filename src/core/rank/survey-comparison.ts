@@ -24,7 +24,7 @@ export interface ComparedSurveyPage {
   readonly url: string;
   /** Bytes on the wire in its heaviest view. */
   readonly bytes: number;
-  /** What its images are of an average visit of the whole site. */
+  /** The bytes of its images in an average visit to the whole site. */
   readonly perVisit: Portion;
   readonly error: string | null;
 }
@@ -40,7 +40,7 @@ export interface SurveyChange<Item, By> extends Match<Item, By> {
 export type ImageChange = SurveyChange<ComparedImage, 'address' | 'content' | 'name'>;
 export type PageChange = SurveyChange<ComparedSurveyPage, 'address' | 'path'>;
 
-/** What a survey comes to on an average visit. */
+/** The sums of a survey for an average visit. */
 export interface SurveySide {
   readonly pages: number;
   readonly files: number;

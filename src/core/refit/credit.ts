@@ -1,6 +1,6 @@
 import { asMarkup } from '../base/markup-text.js';
 
-/** What a picture says of itself: what it shows, and whose it is. */
+/** The metadata of a picture: what it shows, and whose it is. */
 export interface Credit {
   readonly title: string | null;
   readonly description: string | null;
@@ -17,12 +17,12 @@ export const noCredit: Credit = {
   keywords: [],
 };
 
-/** Whether nothing is said. */
+/** Whether all fields are empty. */
 export function isEmpty({ keywords, ...texts }: Credit): boolean {
   return keywords.length === 0 && Object.values(texts).every((text) => text === null);
 }
 
-/** What stands in the file, and over it what somebody has filled in. */
+/** The metadata of the file, overridden by the entries of a person. */
 export function filledIn(own: Credit, given: Credit): Credit {
   return {
     title: given.title ?? own.title,

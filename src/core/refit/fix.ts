@@ -14,7 +14,7 @@ export interface Fix {
   readonly steps: readonly string[];
   /** The widths to offer it in. */
   readonly plan: WidthPlan;
-  /** What `sizes` should say; `null` without a slot curve. */
+  /** The value that `sizes` should have; `null` without a slot curve. */
   readonly sizes: string | null;
   /** The slot that decides: the widest; `null` where none was swept. */
   readonly curve: readonly CurvePiece[] | null;

@@ -4,7 +4,7 @@ import type { Encoded } from '../survey/encoded.js';
 import type { ImageFile } from '../survey/image-file.js';
 import type { RefitSource } from './refit-plan.js';
 
-/** How large pictures are to be that no page shows yet, in pixels. */
+/** The size of pictures that no page shows yet, in pixels. */
 export interface PictureLimits {
   /** Of the longest side. */
   readonly longest: number;
@@ -21,7 +21,7 @@ export interface FolderPicture {
   readonly paths: readonly string[];
 }
 
-/** The pixels that a picture is to have at the most: never more than it has; `null` for a vector. */
+/** The largest size to make of a picture, never larger than it is; `null` for a vector. */
 export function needOfPicture(
   { intrinsic }: Pick<ImageFile, 'intrinsic'>,
   { longest, widths }: PictureLimits,
@@ -32,7 +32,7 @@ export function needOfPicture(
   return pixelsAt(intrinsic, Math.min(1, longest / Math.max(width, height), widest / width));
 }
 
-/** The pictures of a folder as a plan takes them, and their paths. */
+/** The pictures of a folder for a plan, and their paths. */
 export function sourcesOfPictures(
   pictures: readonly FolderPicture[],
   { widths }: PictureLimits,

@@ -10,7 +10,7 @@ export interface PictureSize {
 
 /** One file that a refit makes: an image at its need. */
 export interface RefitFile {
-  /** The addresses that it takes the place of; paths below the folder, of pictures that came from one. */
+  /** The addresses that it replaces; for pictures of a folder, paths below it. */
   readonly originals: readonly string[];
   readonly contentHash: string;
   /** Path below the refit's folder, with `/`. */
@@ -49,13 +49,13 @@ export interface RefitJob {
   readonly file: RefitFile;
   readonly nature: Nature | 'vector';
   readonly frames: number;
-  /** The quality that was found to do at the need; `null` where every pixel is kept. */
+  /** The quality found to be enough at the need; `null` if every pixel is kept. */
   readonly quality: number | null;
-  /** What somebody has filled in about it; `null` for nothing. */
+  /** The entries that a person made about it; `null` for none. */
   readonly credit: Credit | null;
-  /** Where the files of its host lie below the refit's folder: empty, or a name with `/` behind it. */
+  /** The folder of its host's files below the refit's folder: empty, or a name followed by `/`. */
   readonly folder: string;
-  /** What stands before paths below that folder, in addresses on the site. */
+  /** The prefix of paths below that folder, in addresses on the site. */
   readonly root: string;
   readonly variants: readonly VariantJob[];
 }
@@ -65,7 +65,7 @@ export interface MadeJob extends Omit<RefitJob, 'variants'> {
   readonly variants: readonly MadeVariant[];
 }
 
-/** What a refit's folder keeps for itself. */
+/** The files of a refit's folder that belong to the tool. */
 export const refitPapers = {
   manifest: 'manifest.json',
   worklistCsv: 'worklist.csv',
@@ -87,7 +87,7 @@ export function isReadEverywhere(format: EncodedFormat): boolean {
   return everywhere.has(format);
 }
 
-/** What stands in for a modern format; `null` where there is no need of it. */
+/** The fallback for a modern format; `null` if none is needed. */
 export function fallbackFor(
   nature: Nature,
   format: EncodedFormat,

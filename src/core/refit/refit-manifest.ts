@@ -24,7 +24,7 @@ export interface NotMade {
   readonly reason: string;
 }
 
-/** What lies in a refit's folder; kept there as `manifest.json`. */
+/** The content of a refit's folder, stored there as `manifest.json`. */
 export interface RefitManifest {
   readonly format: 'zealous-lynx.refit/1';
   /** The survey that it was made from; `null` for pictures of a folder. */

@@ -3,7 +3,7 @@ import type { EncodedFormat } from '../policy/policy.js';
 import { ownFolders, refitPapers } from './refit-job.js';
 import type { PictureSize } from './refit-job.js';
 
-/** How the files of a refit are to be called. */
+/** The names of the files of a refit. */
 export interface Naming {
   /** `{stem}`, `{width}`, `{height}`, `{format}` and `{hash}` with other letters between; `null` for the usual names. */
   readonly pattern: string | null;
@@ -25,7 +25,7 @@ export interface Named extends PictureSize {
   readonly stem: string;
   readonly format: EncodedFormat | 'svg';
   readonly contentHash: string;
-  /** Whether it is the file that takes the place of the original. */
+  /** Whether it is the file that replaces the original. */
   readonly main: boolean;
 }
 
@@ -104,7 +104,7 @@ export function stemFor(
   return folder + stem.slice(0, place) + given;
 }
 
-/** Whether a text may stand as a stem in a CSV file: plain letters, and nothing that leaves the folder. */
+/** Whether a text may be a stem in a CSV file: plain letters, and nothing that leaves the folder. */
 export function isSafeStem(text: string): boolean {
   return (
     text.length <= 200 &&

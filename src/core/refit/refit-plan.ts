@@ -10,22 +10,22 @@ import { RefitNames, stemFor } from './refit-names.js';
 import type { Collision, Naming } from './refit-names.js';
 import { narrower } from './refit-widths.js';
 
-/** An image that may be refitted, wherever it comes from. */
+/** An image that may be refitted, from a survey or a folder. */
 export interface RefitSource {
   readonly image: ImageFile;
   /** `null` where it cannot be encoded. */
   readonly encoded: Encoded | null | undefined;
-  /** The addresses, or paths, that a refitted file takes the place of. */
+  /** The addresses, or paths, that a refitted file replaces. */
   readonly originals: readonly string[];
   /** Why it stays as it is, where that is known already. */
   readonly reason: string | null;
-  /** What it is called where it stays as it is. */
+  /** Its name where it stays as it is. */
   readonly keptAs: readonly string[];
   /** Path of its first original. */
   readonly path: string;
-  /** Where the files of its host lie below the refit's folder: empty, or a name with `/` behind it. */
+  /** The folder of its host's files below the refit's folder: empty, or a name followed by `/`. */
   readonly folder: string;
-  /** What stands before paths below that folder, in addresses on the site. */
+  /** The prefix of paths below that folder, in addresses on the site. */
   readonly root: string;
   /** Widths to offer it in, beside the need; none where it is offered in one. */
   readonly widths: readonly number[];
@@ -39,14 +39,14 @@ export interface RefitPlan<Source extends RefitSource> {
   readonly collisions: readonly Collision[];
 }
 
-/** How files are named, and what is written into them. */
+/** The names of files and the metadata written into them. */
 export interface RefitWriting {
   readonly naming: Naming;
-  /** What somebody has filled in, by content hash. */
+  /** The entries that a person made, by content hash. */
   readonly credits: ReadonlyMap<string, Credit>;
 }
 
-/** Why an image stays as it is when what was made of it is no gain. */
+/** Why an image stays as it is if the file made is no gain. */
 export const noGain = 'no smaller file is good enough';
 
 /**
@@ -108,7 +108,7 @@ function jobFor(
   };
 }
 
-/** The file that takes the place of an image. */
+/** The file that replaces an image. */
 function fileFor(
   image: ImageFile,
   encoded: Encoded,
@@ -129,7 +129,7 @@ function fileFor(
   };
 }
 
-/** Whether what was made of a file is smaller than it. */
+/** Whether the file made is smaller than the original. */
 function isSmaller(file: ImageFile, { steps }: Encoded): boolean {
   return isVector(file) ? steps.metadata > 0 : steps.best < file.bytes;
 }

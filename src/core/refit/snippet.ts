@@ -26,25 +26,25 @@ export interface SnippetPlace {
   readonly selector: string;
 }
 
-/** What is to be written in place of what stands there. */
+/** The markup to write in place of the present one. */
 export interface Snippet {
   /** Address of the original. */
   readonly url: string;
   readonly places: readonly SnippetPlace[];
   readonly language: 'html' | 'css';
-  /** What it takes the place of: a whole element, or the addresses of the picture in a style. */
+  /** What it replaces: a whole element, or the addresses of the picture in a style. */
   readonly replaces: 'element' | 'url';
   readonly text: string;
 }
 
-/** Rules that let snippets stand in any layout: they yield to whatever the style sheets say themselves. */
+/** Rules that let snippets fit any layout: the site's own style sheets take precedence. */
 export const snippetRules = [
   ':where(picture) { display: contents; }',
   ':where(picture > source) { display: none; }',
   ":where(picture > img[style*='--ratio']) { height: auto; aspect-ratio: var(--ratio); }",
 ].join('\n');
 
-/** What snippets depend on besides what was made. */
+/** The inputs of snippets besides the files made. */
 export interface SnippetContext {
   /** The page group of each page. */
   readonly groups: ReadonlyMap<string, string | null>;
@@ -99,15 +99,15 @@ function placesOf(placed: readonly PlacedImage[]): SnippetPlace[] {
   return [...new Map(places.map((place) => [elementKey(place), place])).values()];
 }
 
-/** What markup says of a picture besides its files. */
+/** The attributes of a picture's markup besides its files. */
 export interface PictureText {
   /** Address of the original. */
   readonly original: string;
-  /** `null` where nobody knows how wide the slot is. */
+  /** `null` if the width of the slot is unknown. */
   readonly sizes: string | null;
   /** Attributes that say its box or its ratio, as `boxText` has them. */
   readonly box: string;
-  /** `null` where nobody has said. */
+  /** `null` if unknown. */
   readonly alt: string | null;
   readonly load: 'first' | 'at once' | 'when near';
 }
@@ -194,7 +194,7 @@ export function boxText({ width, height }: Size): string {
 /** Its height follows from its width, by the ratio that the file has. */
 const freeText = ' style="--ratio: auto"';
 
-/** Names the ratio for the rules above to use: a rule of the style sheet that says another goes before it. */
+/** Sets the ratio for the rules above; a rule of the style sheet with another ratio takes precedence. */
 export function ratioText({ width, height }: Size): string {
   return ` style="--ratio: ${width} / ${height}"`;
 }
@@ -217,7 +217,7 @@ export function addressOf(
   return root + path.slice(folder.length).split('/').map(encodeURIComponent).join('/');
 }
 
-/** Text of foreign origin as it may stand in an attribute, in one line. */
+/** Foreign text made safe for an attribute, in one line. */
 function attribute(text: string): string {
   return asMarkup(text.replace(/\s+/g, ' '));
 }

@@ -8,7 +8,7 @@ export interface SurveySource extends RefitSource {
   readonly ranked: RankedImage;
 }
 
-/** What is known of the images of a survey besides themselves. */
+/** Further facts about the images of a survey. */
 export interface SurveyKnowledge {
   /** The widths that the slot families of a file are to be offered in, by its index in the list of files. */
   readonly widthsOf: (fileIndex: number) => readonly number[];
@@ -17,7 +17,7 @@ export interface SurveyKnowledge {
   readonly reasons: ReadonlyMap<string, string>;
 }
 
-/** The images of a survey as a plan takes them, and the paths of all of its files that are the site's own. */
+/** The images of a survey for a plan, and the paths of all its files on the site's own hosts. */
 export function sourcesOfSurvey(
   images: readonly RankedImage[],
   { widthsOf, elements, reasons }: SurveyKnowledge,
@@ -60,7 +60,7 @@ function reasonToKeep(image: RankedImage): string | null {
   return exempt ? `the policy allows it as it is: ${exempt.reason}` : null;
 }
 
-/** Whether it stands in markup that can offer several widths. */
+/** Whether its markup can offer several widths. */
 function canOfferWidths(image: RankedImage): boolean {
   return image.placed.some(({ kind, shown }) => kind === 'img' && shown);
 }

@@ -20,14 +20,14 @@ export interface WorkItem {
   readonly selector: string;
   readonly from: string;
   readonly to: string;
-  /** Bytes that an average visit of the whole site is spared; 0 for what costs other things than bytes. */
+  /** Bytes saved on an average visit to the whole site; 0 for findings that cost no bytes. */
   readonly savedPerVisit: number;
 }
 
 /** Savings below this are not worth an item of their own. */
 const leastBytes = 1;
 
-/** What is to be done about the images of a survey: what spares the most bytes first, then what costs none. */
+/** The work list of a survey: the largest savings first, then what costs no bytes. */
 export function worklistOf(
   images: readonly RankedImage[],
   jobs: readonly MadeJob[],
@@ -110,7 +110,7 @@ function pixelsOf({ width, height }: PictureSize): string {
   return width === null || height === null ? '' : formatSize({ width, height });
 }
 
-/** What an average visit is spared beyond the file at its largest need when narrower ones are offered, too. */
+/** The bytes that narrower widths save on an average visit, beyond the file at its largest need. */
 function offeredPerVisit({ deliveries }: RankedImage, { file, variants }: MadeJob): number {
   if (!variants.some(({ use }) => use === 'width')) return 0;
   return deliveries.reduce((sum, { verdict: { waste, need }, weight }) => {

@@ -1,4 +1,4 @@
-/** What a slot family is: the same slot on all the pages of a group. */
+/** A slot family: the same slot on all the pages of a group. */
 export interface FamilyKey {
   /** Page group, or the address of a page that is alone. */
   readonly where: string;

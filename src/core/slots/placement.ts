@@ -19,7 +19,7 @@ export const placementKinds = [
 ] as const;
 export type PlacementKind = (typeof placementKinds)[number];
 
-/** What the markup of an element says of its image. */
+/** The markup of an element about its image. */
 export interface Markup {
   /** Alternative text: `null` when the attribute is missing, empty when it is given empty. */
   readonly alt: string | null;
@@ -68,7 +68,7 @@ export interface Placement {
   /** Whether it has a box that is not hidden. */
   readonly shown: boolean;
   readonly loading: 'lazy' | 'eager';
-  /** When its file was asked for; `null` when it was not, or its bytes are in the document. */
+  /** When its file was requested; `null` if it was not, or its bytes are in the document. */
   readonly fetched: 'at-once' | 'on-scroll' | null;
   readonly markup: Markup | null;
 }

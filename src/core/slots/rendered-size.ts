@@ -6,7 +6,7 @@ export interface DrawnBox {
   readonly height: number | null;
 }
 
-/** The values of the CSS property `object-fit`; `background-size` is told in the same words. */
+/** The values of the CSS property `object-fit`; `background-size` uses the same words. */
 export type ObjectFit = 'fill' | 'contain' | 'cover' | 'none' | 'scale-down';
 
 /** How a picture is sized in its slot. */

@@ -1,6 +1,6 @@
 import type { CurvePiece } from './slot-curve.js';
 
-/** How far the text may be from the line of a piece, in CSS pixels. */
+/** The largest distance of the text from the line of a piece, in CSS pixels. */
 const tolerance = 0.5;
 
 /**

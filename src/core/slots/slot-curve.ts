@@ -13,7 +13,7 @@ export interface CurveSample {
   readonly width: number | null;
 }
 
-/** How far a piece may be from what was measured, in CSS pixels. */
+/** The largest distance of a piece from the measurements, in CSS pixels. */
 export const curveTolerance = 0.5;
 
 /**
@@ -177,7 +177,7 @@ function slopeWithin(least: number, most: number): number {
   return rounded >= least && rounded <= most ? rounded : middle;
 }
 
-/** Whether the gap before `index` goes on as straight as the gaps on either side of it. */
+/** Whether the gap before `index` is as straight as the gaps on either side. */
 function isStraight(samples: readonly CurveSample[], index: number): boolean {
   const [before, left, right, after] = [-2, -1, 0, 1].map((step) => samples[index + step]);
   if (left!.width === null || right!.width === null) return left!.width === right!.width;

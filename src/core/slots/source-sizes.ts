@@ -13,7 +13,7 @@ export const wholeViewport: SourceSize = (viewport) => viewport;
 /** Longer texts are not read. */
 const maxLength = 4_000;
 
-/** Pixels of an `em` in media conditions and lengths: the initial font size, as the standard wants. */
+/** Pixels of an `em` in media conditions and lengths: the initial font size, as the standard requires. */
 const initialFontSize = 16;
 
 /**
@@ -38,7 +38,7 @@ export function parseSizes(text: string): SourceSize | undefined {
   };
 }
 
-/** Parts of a text between signs that stand in no brackets. */
+/** The parts of a text between separators outside brackets. */
 function splitOutside(text: string, sign: string): string[] {
   const parts = [''];
   let depth = 0;
@@ -51,7 +51,7 @@ function splitOutside(text: string, sign: string): string[] {
   return parts;
 }
 
-/** Where the last value of an entry begins: behind the last blank that stands in no brackets. */
+/** The start of the last value of an entry: after the last blank outside brackets. */
 function lastValueAt(entry: string): number {
   let depth = 0;
   for (let at = entry.length - 1; at >= 0; at--) {

@@ -1,7 +1,7 @@
 /** One candidate of a `srcset`. */
 export interface Candidate {
   readonly url: string;
-  /** Pixels across that it says it has; `null` where it has a density or nothing. */
+  /** The width it declares, in pixels; `null` if it has a density or nothing. */
   readonly width: number | null;
   /** Pixels of the file to a CSS pixel; 1 where it names none, `null` where it has a width. */
   readonly density: number | null;
@@ -35,7 +35,7 @@ export function parseSrcset(text: string): Candidate[] {
   return candidates;
 }
 
-/** A pattern would look for the end again from each of many commas. */
+/** A regular expression would search for the end again from each of many commas. */
 function withoutCommasBehind(text: string): string {
   let end = text.length;
   while (text[end - 1] === ',') end--;
@@ -48,7 +48,7 @@ export function offeredWidths(candidates: readonly Candidate[]): number[] {
   return [...new Set(widths)].sort((a, b) => a - b);
 }
 
-/** The width that a browser takes of those that are offered: the least that is enough, or else the largest. */
+/** The width that a browser takes from those offered: the least that is enough, or else the largest. */
 export function chosenWidth(widths: readonly number[], needed: number): number | undefined {
   return widths.find((width) => width >= needed) ?? widths.at(-1);
 }

@@ -16,7 +16,7 @@ export interface WidthPlan {
   readonly bytes: number;
 }
 
-/** More different widths than this are not told apart: neighbours are served by the larger of them. */
+/** The most different widths considered: beyond it, neighbours are merged into the larger one. */
 const maxWidths = 200;
 
 /**
@@ -44,7 +44,7 @@ export function planWidths(demands: readonly Demand[], most: number, slack = 0):
     }
     return costs;
   });
-  /** Of so many files and one: the least bytes for the demands up to each, and where the run before ends. */
+  /** For each number of files: the least bytes for the demands up to each, and where the run before ends. */
   const plans: { best: number[]; cut: number[] }[] = [
     { best: cost.map((costs) => costs[0]!), cut: steps.map(() => -1) },
   ];
@@ -101,7 +101,7 @@ interface Step {
   readonly demands: Demand[];
 }
 
-/** Demands under their widths, ascending; the finest differences are given up where there are too many. */
+/** Demands by width, ascending; if there are too many, the nearest widths are merged. */
 function inSteps(demands: readonly Demand[]): Step[] {
   const byWidth = [...groupBy(demands, ({ width }) => width)].sort(([a], [b]) => b - a);
   const [[most] = [0]] = byWidth;

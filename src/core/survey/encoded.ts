@@ -11,9 +11,9 @@ export interface EncodeAttempt {
   readonly similarity: number;
 }
 
-/** What one picture costs in the steps from the file that is there to the file that is needed. */
+/** The bytes of one picture at each step from the present file to the needed one. */
 export interface EncodedSteps {
-  /** Bytes of the file that are not picture data; of a vector, what can be removed without being seen. */
+  /** Bytes of the file that are not picture data; of a vector, bytes that can be removed invisibly. */
   readonly metadata: number;
   /** How the picture's bytes grow with its pixels: as `pixels ^ exponent`. */
   readonly exponent: number;
@@ -36,7 +36,7 @@ export interface Encoded {
   readonly format: EncodedFormat | 'svg';
   readonly steps: EncodedSteps;
   readonly attempts: readonly EncodeAttempt[];
-  /** SHA-256 of the encoded body, which is kept in the workspace; `null` where there is none. */
+  /** SHA-256 of the encoded body in the workspace; `null` if there is none. */
   readonly resultHash: string | null;
   /** Why it could not be encoded, when it could not. */
   readonly problem: string | null;

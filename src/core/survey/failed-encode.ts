@@ -6,7 +6,7 @@ import type { EncodedSteps } from './encoded.js';
 /** Steps that nothing is known of. */
 export const noSteps: EncodedSteps = { metadata: 0, exponent: 1, sameFormat: 0, best: 0 };
 
-/** What stands in for an encode where there is none. */
+/** The estimate used if there is no encode. */
 export function failedEncode(
   { contentHash }: ImageFile,
   need: Size | null,

@@ -16,12 +16,12 @@ export interface ImageFile {
   readonly problem: string | null;
 }
 
-/** A picture made of shapes: it has no pixels of its own. */
+/** A picture made of shapes, without pixels. */
 export function isVector(file: ImageFile): boolean {
   return file.mediaType === 'image/svg+xml';
 }
 
-/** Headers of an answer that say how it was sent, and how long it may be kept. */
+/** Headers of a response about how it was sent and how long it may be cached. */
 export const toldHeaders = [
   'content-encoding',
   'vary',
@@ -33,7 +33,7 @@ export const toldHeaders = [
 ] as const;
 export type ToldHeader = (typeof toldHeaders)[number];
 
-/** One answer of the network that carried an image file to a page, or should have. */
+/** One response of the network that carried an image file to a page, or should have. */
 export interface ImageResponse {
   readonly page: string;
   readonly view: string;
@@ -43,7 +43,7 @@ export interface ImageResponse {
   readonly contentHash: string | null;
   /** Why no file came, or not all of it. */
   readonly problem: string | null;
-  /** HTTP status; 0 when no answer came, and for bytes that are in the document. */
+  /** HTTP status; 0 without a response, and for bytes that are in the document. */
   readonly status: number;
   /** The addresses that led there, in order. */
   readonly redirects: readonly string[];
@@ -54,6 +54,6 @@ export interface ImageResponse {
   /** Bytes on the wire, headers included; of the first fetch where the browser's cache answered. */
   readonly transferBytes: number;
   readonly thirdParty: boolean;
-  /** What made the browser ask, in the words of the DevTools protocol: `parser`, `script`, `preload`, `other` … */
+  /** The initiator of the request, in the words of the DevTools protocol: `parser`, `script`, `preload`, `other` … */
   readonly initiator: string;
 }

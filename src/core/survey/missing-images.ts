@@ -1,17 +1,17 @@
 import type { ImageResponse } from './image-file.js';
 
-/** An image that pages ask for and that does not come, or not to its end. */
+/** An image that pages request and that does not arrive, or not completely. */
 export interface MissingImage {
   readonly url: string;
   readonly problem: string;
-  /** HTTP status; 0 when no answer came. */
+  /** HTTP status; 0 without a response. */
   readonly status: number;
   /** How many pages ask for it, and the first of them. */
   readonly pages: number;
   readonly page: string;
 }
 
-/** The images that did not come anywhere, those that most pages ask for first. */
+/** The images that arrived nowhere, those requested by most pages first. */
 export function missingImages(responses: Iterable<ImageResponse>): MissingImage[] {
   const found = new Map<string, { first: ImageResponse; pages: Set<string> } | 'came'>();
   for (const response of responses) {

@@ -2,13 +2,13 @@ import { addressPattern } from '../address/address-pattern.js';
 import { freeName } from '../base/free-name.js';
 import { addressMatcher } from '../address/address-matcher.js';
 
-/** A group that a person named: its name, and what addresses are meant. */
+/** A group named by a person, and the addresses in it. */
 export interface NamedGroup {
   readonly name: string;
   readonly pages: readonly string[];
 }
 
-/** What a page is told from others by. */
+/** A page with its sketch. */
 export interface SketchedPage {
   readonly url: string;
   /** Hashes of how its elements are nested, as the probe sketches them; empty when it was not seen. */
@@ -139,7 +139,7 @@ function likeness(pages: readonly SketchedPage[]): Likeness {
   };
 }
 
-/** What addresses have in common, segment by segment; one alone is its own path. */
+/** The common pattern of addresses, segment by segment; a single one is its own path. */
 export function commonPattern(urls: readonly string[]): string {
   const paths = urls.map((url) => {
     const { pathname, search } = new URL(url);

@@ -16,7 +16,7 @@ export interface VisitKey {
 /** What a placement says besides its page, view, address, file and alternative text. */
 export type PlacementShape = Omit<Placement, 'page' | 'view' | 'url' | 'contentHash'>;
 
-/** What an answer says besides its page and view. */
+/** A response, without its page and view. */
 export type ResponseFacts = Omit<ImageResponse, 'page' | 'view'>;
 
 /** Column of whole numbers; −1 is none. */
@@ -49,7 +49,7 @@ export interface PlacementLists {
   readonly curves: readonly (readonly CurvePiece[])[];
 }
 
-/** All placements of a survey; row by row, a placement is put together when it is asked for. */
+/** All placements of a survey; a placement is built when its row is read. */
 export class PlacementTable {
   readonly columns: PlacementColumns;
   readonly lists: PlacementLists;
@@ -180,7 +180,7 @@ function rowsOf<Columns extends { readonly visit: Column }>(
   ) as unknown as Columns;
 }
 
-/** Numbers what is different, in the order in which it is first seen. */
+/** Numbers distinct values, in the order in which they are first seen. */
 export class Dictionary<Key, Value> {
   readonly values: Value[] = [];
   readonly #places = new Map<Key, number>();

@@ -4,7 +4,7 @@ import type { Encoded } from './encoded.js';
 import type { PlacementTable, ResponseTable, VisitKey } from './survey-tables.js';
 import type { View } from '../visitors/view.js';
 
-/** What a survey is, apart from what it found. */
+/** A survey without what it found. */
 export interface SurveyHead {
   readonly id: number;
   readonly label: string;
@@ -25,11 +25,11 @@ export interface SurveySummary extends SurveyHead {
   readonly bytes: number;
 }
 
-/** How a survey is to be made, kept so that it can be taken up again as it was begun. */
+/** The settings of a survey, stored so that it can be resumed as it started. */
 export interface SurveyPlan {
   /** Starts as they were given: addresses and folders. */
   readonly given: readonly string[];
-  /** One address on each host that pages were given on, by whatever means. */
+  /** One address on each host of the pages given, by any option. */
   readonly hosts: readonly string[];
   /** Settings of the crawl, as the crawl understands them. */
   readonly scope: Readonly<Record<string, unknown>>;
@@ -40,7 +40,7 @@ export interface DuePage {
   readonly url: string;
   /** Links followed from a start. */
   readonly depth: number;
-  /** Visits a month, as a list of pages says; `null` when nobody said. */
+  /** Visits a month, from a list of pages; `null` if unknown. */
   readonly visits: number | null;
 }
 
@@ -48,11 +48,11 @@ export interface DuePage {
 export interface SurveyedPage {
   readonly url: string;
   readonly finalUrl: string;
-  /** HTTP status, or `null` when no answer came. */
+  /** HTTP status, or `null` without a response. */
   readonly status: number | null;
   /** Links followed from a start. */
   readonly depth: number;
-  /** Visits a month, as a list of pages says; `null` when nobody said. */
+  /** Visits a month, from a list of pages; `null` if unknown. */
   readonly visits: number | null;
   /** The page group it belongs to; `null` as long as the survey goes on. */
   readonly group: string | null;
@@ -61,7 +61,7 @@ export interface SurveyedPage {
   readonly bytesByType: BytesByType;
 }
 
-/** An address that was found and not loaded, and why. */
+/** An address that was found but not loaded, and why. */
 export interface SkippedAddress {
   readonly url: string;
   readonly reason: string;
@@ -72,7 +72,7 @@ export interface SurveyedVisit extends VisitKey {
   readonly measured: boolean;
 }
 
-/** All that a survey found. */
+/** Everything a survey found. */
 export interface SurveyFacts {
   readonly head: SurveyHead;
   readonly pages: readonly SurveyedPage[];

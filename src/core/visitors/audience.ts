@@ -2,7 +2,7 @@ import { freeName } from '../base/free-name.js';
 import type { Size } from '../base/size.js';
 import type { View } from './view.js';
 
-/** A kind of screen that visitors have, as an analytics export tells it; sizes in CSS pixels. */
+/** A kind of screen that visitors have, from an analytics export; sizes in CSS pixels. */
 export interface Device extends Size {
   readonly density: number;
   readonly visits: number;

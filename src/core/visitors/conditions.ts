@@ -6,11 +6,11 @@ import type { View } from './view.js';
 /** All that must be equal for two timings to be compared. */
 export interface Conditions {
   readonly network: Network;
-  /** How many times slower than this machine the processor is made. */
+  /** The factor by which the processor is slowed down. */
   readonly cpuFactor: number;
   readonly view: Omit<View, 'share'>;
   readonly browser: string;
-  /** Warm is what a visitor's own visit just before has left in the cache. */
+  /** Warm is the cache after the visitor's own visit just before. */
   readonly cache: 'cold' | 'warm';
   /**
    * What connecting costs: a round trip of the network each, or what the real line takes; left out where it is not

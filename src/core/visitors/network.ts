@@ -1,7 +1,7 @@
 /** A line between the visitor and the servers, free of loss. */
 export interface Network {
   readonly name: string;
-  /** Milliseconds of a round trip, added to what the real line takes. */
+  /** Milliseconds of a round trip, added to the real one. */
   readonly latency: number;
   /** Kilobits a second towards the visitor; 0 is unlimited. */
   readonly down: number;

@@ -10,7 +10,7 @@ export interface View extends Size {
   readonly share: number;
 }
 
-/** What is measured when nobody says otherwise. */
+/** The default views. */
 export const defaultViews: readonly View[] = [
   { name: 'phone', width: 390, height: 844, density: 3, touch: true, share: 0.55 },
   { name: 'tablet', width: 820, height: 1180, density: 2, touch: true, share: 0.07 },

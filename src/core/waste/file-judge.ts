@@ -12,7 +12,7 @@ import type { Verdict, VerdictBook } from './verdict.js';
 import type { VisitWeights } from './visit-weights.js';
 import { splitWaste } from './waste.js';
 
-/** What has to be known to judge deliveries. */
+/** The inputs for judging deliveries. */
 export interface JudgeInputs {
   readonly policy: Policy;
   readonly allowances: Allowances;
@@ -83,7 +83,7 @@ export class FileJudge {
     this.#compressed &&= isCompressed(answer);
   }
 
-  /** What all of the visit's placements and answers come to, by its place among what is judged. */
+  /** The totals of the visit's placements and responses, by its index among the verdicts. */
   end(): number {
     const times = Math.max(1, this.#times);
     const thirdParty = this.#answers > 0 && this.#foreign;

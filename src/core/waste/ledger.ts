@@ -6,7 +6,7 @@ import { PortionSum } from './portion.js';
 import type { Portion } from './portion.js';
 import type { Verdict } from './verdict.js';
 
-/** What one image file was to one visit: what was sent, and what would have done. */
+/** One image file in one visit: the bytes sent and the bytes needed. */
 export interface Delivery {
   /** Place in the list of files, and in that of visits. */
   readonly file: number;
@@ -16,7 +16,7 @@ export interface Delivery {
   /** Row of the first placement of the file on that visit; −1 where there is none. */
   readonly placed: number;
   readonly verdict: Verdict;
-  /** How much its visit counts. */
+  /** The weight of its visit. */
   readonly weight: number;
 }
 
@@ -30,7 +30,7 @@ export type DeliveryRows = Int32Array;
 export class Ledger {
   /** The survey that it is of. */
   readonly facts: SurveyFacts;
-  /** By what its deliveries were judged. */
+  /** The inputs its deliveries were judged with. */
   readonly inputs: JudgeInputs;
   readonly file: Int32Array;
   readonly visit: Int32Array;
@@ -41,9 +41,9 @@ export class Ledger {
   /** The rows of each file are those from `starts[file]` to before `starts[file + 1]`. */
   readonly starts: Int32Array;
   readonly verdicts: readonly Verdict[];
-  /** What each of `judged` adds to a sum, one after the other, as `addAmounts` has it. */
+  /** The amounts that each of `judged` adds to a sum, one after the other, in the layout of `addAmounts`. */
   readonly amounts: readonly number[];
-  /** How much each visit counts. */
+  /** The weight of each visit. */
   readonly weights: Float64Array;
   /** The encode of each file that has one. */
   readonly encoded: readonly (Encoded | undefined)[];

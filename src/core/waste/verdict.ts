@@ -8,7 +8,7 @@ import { addAmounts } from './portion.js';
 import { stepsAt } from './waste.js';
 import type { Waste, WasteSteps } from './waste.js';
 
-/** What was found of one delivery of a file; deliveries of one file under the same circumstances share one. */
+/** The verdict on one delivery of a file; deliveries of one file under the same circumstances share one. */
 export interface Verdict {
   /** Part of the file's width that is enough; 0 where nothing is shown. */
   readonly factor: number;
@@ -32,7 +32,7 @@ export class VerdictBook {
     this.#first = this.verdicts.length;
   }
 
-  /** The place of what was judged of the same file under the same circumstances; −1 for none. */
+  /** The index of the verdict on the same file under the same circumstances; −1 for none. */
   find(kind: number, factor: number): number {
     for (let at = this.#first; at < this.verdicts.length; at++)
       if (this.#kinds[at] === kind && this.verdicts[at]!.factor === factor) return at;
@@ -46,12 +46,12 @@ export class VerdictBook {
   }
 }
 
-/** Whether an answer was compressed on its way. */
+/** Whether a response was compressed in transit. */
 export function isCompressed({ headers }: Pick<ResponseFacts, 'headers'>): boolean {
   return (headers['content-encoding'] ?? 'identity') !== 'identity';
 }
 
-/** Bytes of a file each time that it is sent; a text that is compressed on its way counts as what it is then. */
+/** Bytes of a file each time it is sent; a text counts with its compressed size if it is sent compressed. */
 export function sentOnce(
   file: ImageFile,
   encoded: Encoded | undefined,
@@ -61,7 +61,7 @@ export function sentOnce(
   return Math.min(file.bytes, encoded.steps.sameFormat);
 }
 
-/** The steps from a file to what is needed of it at one need; `undefined` where there is no encode. */
+/** The steps from a file to its needed bytes at one need; `undefined` without an encode. */
 export function stepsFor(
   { intrinsic }: ImageFile,
   encoded: Encoded | undefined,

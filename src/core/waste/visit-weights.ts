@@ -2,13 +2,13 @@ import type { VisitKey } from '../survey/survey-tables.js';
 import type { SurveyedPage } from '../survey/survey.js';
 import type { View } from '../visitors/view.js';
 
-/** How much each visit counts. */
+/** The weight of each visit. */
 export interface VisitWeights {
   /** Of a visit among all of them; all together are 1. */
   of(visit: VisitKey): number;
-  /** Visits a month to all pages together; `null` when nobody said. */
+  /** Visits a month to all pages together; `null` if unknown. */
   readonly visitsAMonth: number | null;
-  /** Pages that nobody gave visits for, where they were given for others: they count as the least of those. */
+  /** Pages without visits, if others have them: they count as the least of those. */
   readonly guessedPages: number;
 }
 

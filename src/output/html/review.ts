@@ -3,7 +3,7 @@ import type { Region } from '../../core/base/region.js';
 import type { Size } from '../../core/base/size.js';
 import { plainText } from '../words/plain-text.js';
 
-/** One picture of a review: where its pieces lie, and what is said of it. */
+/** One picture of a review: the place of its pieces, and its words. */
 export interface ReviewedPicture {
   readonly title: string;
   readonly facts: string;
@@ -14,7 +14,7 @@ export interface ReviewedPicture {
   readonly worst: Region;
 }
 
-/** How many times the place where they differ most is enlarged. */
+/** The factor by which the place where they differ most is enlarged. */
 const enlarged = 5;
 
 const style = `
@@ -35,7 +35,7 @@ figure { margin: 0; } figcaption { font-size: 13px; color: var(--pale); }
 .spot { overflow: hidden; position: relative; margin-bottom: 8px; background: #eee; } .spot img { position: absolute; transform-origin: 0 0; image-rendering: pixelated; }
 `;
 
-/** A page on which refitted pictures are looked at beside their originals, at 100 % and enlarged. */
+/** A page that shows refitted pictures beside their originals, at 100 % and enlarged. */
 export function reviewHtml(entries: readonly ReviewedPicture[]): string {
   return `<!doctype html>
 <html lang="en">

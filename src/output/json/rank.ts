@@ -49,7 +49,7 @@ function rowDocument({ key, thirdParty, perVisit, files, pages, worst, family }:
   };
 }
 
-/** An image file as it is told wherever it is told in full. */
+/** An image file as every full listing shows it. */
 export function imageDocument(image: RankedImage, perVisit: Portion) {
   const { file, waste, encoded } = image;
   return {

@@ -11,7 +11,7 @@ export interface RefitDocumentSource {
   readonly zipped: string | null;
 }
 
-/** A refit as the document `zealous-lynx.refit/1`: its manifest, and what became of it. */
+/** A refit as the document `zealous-lynx.refit/1`: its manifest and what was written. */
 export function refitDocument(source: RefitDocumentSource) {
   const { manifest, folder, dryRun, unchanged, worklist, zipped } = source;
   return { ...manifest, folder, dryRun, unchanged, worklist, zip: zipped };

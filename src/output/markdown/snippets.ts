@@ -4,7 +4,7 @@ import { asCode, asLink, escaped } from './markdown.js';
 import { plainText } from '../words/plain-text.js';
 import { count } from '../words/units.js';
 
-/** So many pages and selectors of a snippet are named. */
+/** The most pages and selectors of a snippet that are named. */
 const named = 5;
 
 /** Markup and styles to paste, one block a place, as Markdown. */
@@ -22,7 +22,7 @@ export function snippetsMarkdown(snippets: readonly Snippet[]): string {
   ].join('\n\n');
 }
 
-/** The same for pictures that stand on no page yet. */
+/** The same for pictures that are on no page yet. */
 export function picturesMarkdown(
   pictures: readonly { readonly path: string; readonly text: string }[],
 ): string {

@@ -3,7 +3,7 @@ import type { WorkItem } from '../../core/refit/worklist.js';
 import { count, formatBytes } from '../words/units.js';
 import { asCode, asLink, escaped } from './markdown.js';
 
-/** So many pages are named in a row. */
+/** The most pages named in a row. */
 const named = 3;
 
 /** A work list for people: a table for everybody who has something to do. */

@@ -8,7 +8,7 @@ import { box, drawing, line, round, text, ticks } from './shapes.js';
 /** What a drawing of a film shows. */
 export interface FilmPicture {
   readonly title: string;
-  /** What it was filmed under. */
+  /** The conditions of the film. */
   readonly conditions: string;
   readonly film: Film;
 }
@@ -110,7 +110,7 @@ function curveShape(
   ].join('');
 }
 
-/** A frame below the axis, tied to its moment on the curve, with what had arrived. */
+/** A frame below the axis, tied to its moment on the curve, with the names of what had arrived. */
 function sceneParts(
   { frame, arrived }: FilmScene,
   left: number,
@@ -141,7 +141,7 @@ function sceneParts(
   ];
 }
 
-/** What arrived, by name: the largest first, as many as there is room for. */
+/** The names of what arrived: the largest first, as many as there is room for. */
 function namesOf(arrived: readonly FilmArrival[], room: number): string[] {
   if (arrived.length === 0) return [];
   const named = arrived.toSorted((a, b) => b.bytes - a.bytes).map(({ url }) => nameOf(url));

@@ -12,9 +12,9 @@ export interface RequestChart {
   readonly rows: readonly PageRequest[];
   /** Milliseconds from the left end of the axis to the right one. */
   readonly length: number;
-  /** Where the first row begins. */
+  /** The top of the first row. */
   readonly top: number;
-  /** What is said of a request beside its row; there is a column for it when this is given. */
+  /** The words beside the row of a request, in a column of their own if this is given. */
   readonly notes?: ReadonlyMap<PageRequest, string>;
 }
 
@@ -34,7 +34,7 @@ const noteWidth = 150;
 /** One row a request: type, name, bar cut into phases, bytes and end; the markers as lines through all of them. */
 export function requestChart({ markers, rows, length, top, notes }: RequestChart): {
   readonly parts: string[];
-  /** Where the next thing may stand. */
+  /** The position for the next element. */
   readonly bottom: number;
 } {
   const right = chartWidth - 150 - (notes ? noteWidth : 0);
@@ -104,7 +104,7 @@ function bars(request: PageRequest, top: number, x: (time: number) => number): s
   });
 }
 
-/** Lines with their letters above; letters that would cover one another stand side by side. */
+/** Lines with their letters above; letters that would overlap are set side by side. */
 function markerSigns(
   markers: Markers,
   x: (time: number) => number,
@@ -128,7 +128,7 @@ function markerSigns(
     });
 }
 
-/** Where the first chart of a page may begin. */
+/** The top of the first chart of a page. */
 export const pageTop = 88;
 
 /**

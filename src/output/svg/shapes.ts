@@ -20,7 +20,7 @@ export function text(x: number, y: number, words: string, style: string): string
   return `<text x="${round(x)}" y="${round(y)}" ${style}>${escaped(words)}</text>`;
 }
 
-/** Words of foreign origin as they may stand in markup: bounded, harmless, no ends of elements. */
+/** Foreign words made safe for markup: bounded, escaped, without closing tags. */
 export function escaped(words: string): string {
   return asMarkup(plainText(words, 240));
 }

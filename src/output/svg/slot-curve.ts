@@ -25,7 +25,7 @@ const purple = '#6b4fa0';
 const rust = '#b3541e';
 const grey = '#555';
 
-/** Of a file that has many times what is needed, the line would press the curve flat: it is told in words. */
+/** The line of a file far larger than needed would flatten the curve: it is given in words. */
 const farAbove = 3;
 
 /**

@@ -65,7 +65,7 @@ export function drawSession(page: ClockedPage, choice: RequestChoice, screen: Sc
 /** Findings of one kind beyond this many would push out those of other kinds; the JSON has them all. */
 const shownOfAKind = 3;
 
-/** What stands out, the most costly first, and apart from it what comes after the page is usable. */
+/** The findings, the most costly first, and separately those after the page is usable. */
 function drawFindings({ findings, medianRun }: ClockedPage, screen: Screen): string[] {
   const { bold, dim } = paletteFor(screen);
   const early = findings.filter(({ late }) => !late);
@@ -95,7 +95,7 @@ function nameOf(url: string, { requests }: Run): string {
   return request ? requestName(request) : url;
 }
 
-/** How busy this machine was: not a condition, but a reason to doubt runs that scatter. */
+/** The load of this machine: not a condition, but a reason to doubt runs that scatter. */
 function hostLoadWords(runs: readonly Run[]): string[] {
   const loads = runs.flatMap(({ hostLoad }) => hostLoad ?? []);
   if (loads.length === 0) return [];
@@ -132,7 +132,7 @@ function weightTable(summary: SessionSummary, screen: Screen): string {
 /** Hosts that are shown; the JSON has them all. */
 const shownHosts = 5;
 
-/** What each host sent in the median run. */
+/** The bytes of each host in the median run. */
 function hostTable({ requests }: Run, screen: Screen): string {
   const hosts = bytesByHost(requests);
   const left = hosts.length - shownHosts;

@@ -10,7 +10,7 @@ import type { Screen } from './style.js';
 
 type Changes = ComparedSurveys['comparison']['images' | 'pages'];
 
-/** Two surveys side by side: what an average visit has, then the images and pages that changed the most. */
+/** Two surveys side by side: an average visit, then the images and pages that changed most. */
 export function drawSurveyComparison(
   { compared, top }: CompareSurveysView,
   screen: Screen,

@@ -179,7 +179,7 @@ function drawLooks(looks: Looks | null, screen: Screen): string[] {
   return ['', `${bold('Looks')}: similarity ${similarity.toFixed(4)}; ${words}${taller}`, ...drawn];
 }
 
-/** What has to be known to read the verdicts. */
+/** The explanation of the verdicts. */
 function footnotes({ markers, bytes }: SessionComparison): string[] {
   const all = [...Object.values(markers), bytes];
   const few = all.some(({ before, after, verdict }) => before && after && verdict === null);

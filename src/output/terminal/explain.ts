@@ -110,7 +110,7 @@ function curveLines({ curve, sizes }: Fix, { survey }: RankResult, screen: Scree
   ];
 }
 
-/** How a format that has no quality kept the pixels. */
+/** How a format without a quality setting kept the pixels. */
 function keptWords({ similarity }: { readonly similarity: number }): string {
   return similarity === 1 ? 'every pixel' : 'rounded';
 }
@@ -259,7 +259,7 @@ export function drawPage({ story, result, top }: PageView, screen: Screen): stri
 /** Files that are named for each kind of finding. */
 const maxNamed = 4;
 
-/** What was found in the images of a page, one line a kind. */
+/** The findings on the images of a page, one line for each kind. */
 function foundLines(images: PageStory['images'], screen: Screen): string[] {
   const { bold, yellow } = paletteFor(screen);
   const names = new Map<string, string[]>();

@@ -8,7 +8,7 @@ import type { Screen } from './style.js';
 const levels = ['▁', '▂', '▃', '▄', '▅', '▆', '▇', '█'];
 const columns = 48;
 
-/** How complete the page looked over time, in one row, and what it comes to. */
+/** How complete the page looked over time, in one row, and a summary. */
 export function drawFilm(film: Film, screen: Screen): string[] {
   const { bold, dim, cyan } = paletteFor(screen);
   const end = filmEnd(film);

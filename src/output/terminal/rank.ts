@@ -62,7 +62,7 @@ function totalLines({ result, total, unweighted }: RankView, screen: Screen): st
   return lines;
 }
 
-/** A column with what stands in it. */
+/** A column and its values. */
 interface Field extends Column {
   readonly cell: (row: RankRow) => string;
 }
@@ -163,7 +163,7 @@ function renderedWords({ placements, need }: RankedImage): string {
     : formatSize(deciding.rendered);
 }
 
-/** What the site's owner cannot change: listed apart, and briefly. */
+/** Images that the site's owner cannot change: listed separately, and briefly. */
 function thirdPartyLines(view: RankView, screen: Screen): string[] {
   const { dim } = paletteFor(screen);
   const { thirdParty, thirdPartyTotal, total } = view;
@@ -175,10 +175,10 @@ function thirdPartyLines(view: RankView, screen: Screen): string[] {
 /** Files that cannot be judged are named up to this many. */
 const maxUnjudged = 3;
 
-/** Up to this many placements are looked at without being asked to. */
+/** The most placements that are read by default. */
 const soonLookedAt = 20_000;
 
-/** How many files each finding is about, the most frequent first. */
+/** The number of files with each finding, the most frequent first. */
 function findingLine({ result, findings }: RankView, screen: Screen): string[] {
   const { images, ledger } = result;
   if (!findings && ledger.facts.placements.length > soonLookedAt)

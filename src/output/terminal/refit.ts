@@ -70,7 +70,7 @@ function sheetLine({ path, pages, images, bytes }: RefitView['sheets'][number]):
   return `${path} joins ${images} small images of ${count(pages, 'page')}: ${images} requests become 1, ${formatBytes(bytes.before)} become ${formatBytes(bytes.after)}`;
 }
 
-/** What stays as it is, what is not made, and what was named otherwise. */
+/** Images that stay as they are, images not made, and images given another name. */
 function asideLines({ kept, notMade, collisions }: RefitView, screen: Screen): string[] {
   const { yellow } = paletteFor(screen);
   const first = collisions.slice(0, 3).map(({ path }) => shorten(path, 60));

@@ -2,7 +2,7 @@ import picocolors from 'picocolors';
 import Table from 'cli-table3';
 import stringWidth from 'string-width';
 
-/** How wide to draw, and whether in colour. */
+/** The width of the drawing, and whether it has colours. */
 export interface Screen {
   /** Columns. */
   readonly width: number;

@@ -4,7 +4,7 @@ import { count, formatBytes } from '../words/units.js';
 import { paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
-/** The surveys of a workspace, one row each, and what it all takes on disk. */
+/** The surveys of a workspace, one row each, and their size on disk. */
 export function drawSurveys({ surveys, size }: SurveysView, screen: Screen): string {
   const { dim } = paletteFor(screen);
   const disk = `on disk: ${formatBytes(size.database)} of measurements, ${formatBytes(size.bodies)} of images and encodes`;

@@ -108,7 +108,7 @@ function cellText(phase: PhaseName | undefined, marked: boolean, palette: Palett
   }
 }
 
-/** The markers' letters by column; one that would cover another stands beside it. */
+/** The markers' letters by column; one that would cover another is set beside it. */
 function placeMarks(
   { markers }: Run,
   columnOf: (time: number) => number,

@@ -8,9 +8,9 @@ export interface ClockedPage {
   readonly session: Session;
   readonly summary: SessionSummary;
   readonly medianRun: Run;
-  /** What stands out in the median run. */
+  /** The findings of the median run. */
   readonly findings: readonly LoadFinding[];
-  /** How the page came to look as it does; `null` where it was not filmed. */
+  /** The film of the page; `null` if it was not filmed. */
   readonly film: Film | null;
   /** Where the HAR file of the median run lies. */
   readonly harFile: string;

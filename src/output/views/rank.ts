@@ -6,9 +6,9 @@ export interface RankView extends RankedRows {
   readonly result: RankResult;
   readonly by: Grouping;
   readonly unweighted: boolean;
-  /** What it is limited to, in words; empty when nothing is left out. */
+  /** Its filters in words; empty if nothing is left out. */
   readonly narrowed: string;
-  /** Counts the findings, which looks at every placement; left out, only where that is quick. */
+  /** Counts the findings, which reads every placement; by default only where that is quick. */
   readonly findings?: boolean;
   /** How many images are listed in full. */
   readonly imageLimit: number;

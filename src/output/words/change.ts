@@ -23,14 +23,14 @@ function verdictWords({ verdict, runsToSettle }: Change, words: Words): string {
   }
 }
 
-/** A change with its sign; what is written as nothing is `±0`. */
+/** A change with its sign; `±0` if it rounds to zero. */
 export function signed(value: number, format: (value: number) => string): string {
   const size = format(Math.abs(value));
   if (size === format(0)) return '±0';
   return `${value > 0 ? '+' : '−'}${size}`;
 }
 
-/** A change as it is told, each part on its own. */
+/** A change in words, part by part. */
 export function changeWords(
   change: Change,
   format: (value: number) => string,
@@ -54,7 +54,7 @@ export const sameBytes = 100;
 /** Milliseconds by which a request may end earlier or later and still be on time. */
 const sameTime = 20;
 
-/** What became of a request, in a few words; nothing where hardly anything did. */
+/** The change of a request, in a few words; nothing if it hardly changed. */
 export function shortChange({ before, after, bytes, end }: RequestChange): string {
   if (before === null) return 'new';
   if (after === null) return 'gone';

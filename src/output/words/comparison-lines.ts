@@ -6,7 +6,7 @@ import { formatMarker, sizeWords, timeWords } from './change.js';
 import type { Words } from './change.js';
 import { formatBytes } from './units.js';
 
-/** One number of a comparison: what it is called, and how it is told. */
+/** One number of a comparison: its name and its format. */
 export interface ComparisonLine {
   readonly title: string;
   readonly change: Change;

@@ -2,7 +2,7 @@ import { unfinishedTime, visuallyCompleteAt } from '../../core/pixels/film.js';
 import type { Film } from '../../core/pixels/film.js';
 import { formatTime } from './units.js';
 
-/** What a film comes to: `visually complete at 1.24 s, unfinished for 640 ms`. */
+/** The summary of a film: `visually complete at 1.24 s, unfinished for 640 ms`. */
 export function filmWords({ frames }: Film): string {
   const complete = formatTime(visuallyCompleteAt(frames) ?? 0);
   const unfinished = formatTime(unfinishedTime(frames) ?? 0);

@@ -4,12 +4,12 @@ import { count, formatBytes, formatTime } from './units.js';
 
 const format: FindingFormat = { bytes: formatBytes, time: formatTime, count };
 
-/** What was found, in words. */
+/** The finding in words. */
 export function findingWords({ id, data }: Finding): string {
   return findingKind(id)?.describe(data, format) ?? id;
 }
 
-/** What several findings of one kind are counted under. */
+/** The plural under which findings of one kind are counted. */
 export function findingTitle(id: string): string {
   return findingKind(id)?.title ?? id;
 }

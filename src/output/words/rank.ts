@@ -6,7 +6,7 @@ import type { SurveyHead } from '../../core/survey/survey.js';
 import type { Cause } from '../../core/waste/waste.js';
 import { withoutOrigin } from './plain-text.js';
 
-/** How each cause is called in front of people. */
+/** The displayed name of each cause. */
 export const causeTitles: Readonly<Record<Cause, string>> = {
   neverShown: 'never shown',
   duplicate: 'sent more than once',
@@ -45,7 +45,7 @@ export function originOf({ starts }: Pick<SurveyHead, 'starts'>): string {
   return starts[0] ? new URL(starts[0]).origin : '';
 }
 
-/** What stands in the place of pixels. */
+/** The word shown instead of pixels. */
 export function pixelWords({ file }: RankedImage): string {
   return file.mediaType === 'image/svg+xml' ? 'vector' : '?';
 }

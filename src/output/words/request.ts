@@ -1,7 +1,7 @@
 import type { PageRequest, PhaseName } from '../../core/load/request.js';
 import type { MarkerName } from '../../core/load/markers.js';
 
-/** Kinds are marked by letter, so that nobody depends on colours. */
+/** Kinds are marked by letter, so that they can be told without colours. */
 export const typeLetters: Readonly<Record<PageRequest['type'], string>> = {
   html: 'H',
   style: 'S',
@@ -30,7 +30,7 @@ export const phaseColours: Readonly<Record<PhaseName, string>> = {
   receive: '#15708f',
 };
 
-/** What a request is called in a row: its path, with the host where that is another party's. */
+/** The label of a request in a row: its path, with the host of a third party. */
 export function requestName({ url, thirdParty }: PageRequest): string {
   if (!URL.canParse(url)) return url;
   const { host, pathname, search } = new URL(url);

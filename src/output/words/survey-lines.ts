@@ -11,7 +11,7 @@ export interface SurveyLine {
   readonly percent: string;
 }
 
-/** What two surveys come to on an average visit, side by side. */
+/** The sums of two surveys for an average visit, side by side. */
 export function surveyLines({ comparison: { before, after } }: ComparedSurveys): SurveyLine[] {
   const bytes = (valueOf: (side: SurveySide) => number) => ({ valueOf, format: formatBytes });
   const counts = (valueOf: (side: SurveySide) => number) => ({ valueOf, format: String });

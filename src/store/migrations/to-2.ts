@@ -36,7 +36,7 @@ interface CurveRow {
   readonly pieces: string;
 }
 
-/** Rows of placements took most of a second to read for each 100,000: a visit becomes one document. */
+/** A visit becomes one document: rows of placements took most of a second to read for each 100,000. */
 export function toVersion2(database: Database.Database): void {
   database.exec(`
     ALTER TABLE due ADD COLUMN visits REAL;

@@ -77,7 +77,7 @@ function shareCurves(database: Database.Database, termOf: TermOf): void {
   }
 }
 
-/** A visit as the third version keeps it: four numbers of terms for a placement, one for a response; 0 is none. */
+/** A visit as the third version stores it: four numbers of terms for a placement, one for a response; 0 means none. */
 function writeVisit3({ placements, responses }: Visit2, term: (text: string) => number): string {
   return JSON.stringify({
     placements: placements.flatMap((placement) => [

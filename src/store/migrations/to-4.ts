@@ -1,4 +1,4 @@
-/** The tables of finished surveys as they are read the fastest. */
+/** The tables of finished surveys in the form that is fastest to read. */
 export const toVersion4 = `
   CREATE TABLE sealed (
     survey_id INTEGER PRIMARY KEY REFERENCES survey(id) ON DELETE CASCADE,

@@ -1,4 +1,4 @@
-/** Seals carry the number of their format: one of another format is put together again. */
+/** Seals carry the number of their format: one of another format is built again. */
 export const toVersion5 = `
   ALTER TABLE sealed ADD COLUMN format INTEGER NOT NULL DEFAULT 0;
 `;

@@ -1,6 +1,6 @@
 // A visit as the second version kept it. Frozen: what was written by it must be readable for ever.
 
-/** What a placement of that version said. */
+/** A placement of that version. */
 export interface Placement2 {
   readonly kind: string;
   readonly selector: string;
@@ -17,7 +17,7 @@ export interface Placement2 {
   readonly markup: Markup2 | null;
 }
 
-/** Of its markup; later writers of that version told more of it than earlier ones. */
+/** Of its markup; later writers of that version stored more of it than earlier ones. */
 export interface Markup2 {
   readonly alt?: string | null;
   readonly srcset?: string | null;

@@ -5,7 +5,7 @@ import type { Network } from '../../core/visitors/network.js';
 import type { OpenStarts } from '../survey/starts.js';
 import type { ClockOptions } from './clock-options.js';
 
-/** If all pages come from this machine, connecting is made to cost what it would on a real network. */
+/** If all pages come from this machine, connecting is made to take as long as on a real network. */
 export async function connectionsFor(
   { urls, hosts }: OpenStarts,
   { latency }: Network,
@@ -14,7 +14,7 @@ export async function connectionsFor(
   return here ? slowConnections(latency, hosts) : undefined;
 }
 
-/** What all loads of a call have in common; each session adds the state of its cache. */
+/** The conditions of all loads of a call; each session adds the state of its cache. */
 export function conditionsOf(
   { network, cpuFactor, view, creator }: ClockOptions,
   browser: string,

@@ -13,14 +13,14 @@ export interface ClockOptions extends TaskOptions {
   readonly view: View;
   /** Milliseconds without traffic after which the network counts as quiet [500]. */
   readonly quietWindow?: number;
-  /** Does not wait for the rest that `interactive` asks for. */
+  /** Does not wait for the quiet that `interactive` needs. */
   readonly noInteractive?: boolean;
   /** Films one extra load of each page at the end. */
   readonly film?: boolean;
   /** Loads each page a second time, with the cache that its cold load left. */
   readonly warm?: boolean;
   readonly hosts?: HostMap;
-  /** What the images of a survey are judged by; left out, nothing is said of what they should weigh. */
+  /** The policy that the images of a survey are judged by; without it, no needed bytes are given. */
   readonly policy?: Policy;
   /** Name and version of the program, for the HAR file. */
   readonly creator: { readonly name: string; readonly version: string };

@@ -24,7 +24,7 @@ export interface ComparedPage {
   readonly looks: ComparedLooks | null;
 }
 
-/** How alike a page looks, with the pictures (PNG files) that say so. */
+/** How similar a page looks before and after, with the pictures (PNG files) that show it. */
 export interface ComparedLooks extends Looks {
   readonly pictures: { readonly before: Buffer; readonly after: Buffer };
 }

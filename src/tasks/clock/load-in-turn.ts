@@ -20,11 +20,11 @@ export interface LoadsInTurn {
   readonly browser: Browser;
   readonly conditions: Conditions;
   readonly limits: ColdLoadLimits;
-  /** What each page is loaded for: its cold session, and the warm one that follows on it. */
+  /** The sessions of each page: the cold one, and the warm one that follows it. */
   readonly sessions: readonly (readonly Session[])[];
   readonly runs: number;
   readonly signal: AbortSignal | undefined;
-  /** Is told of each load before it starts. */
+  /** Called before each load starts. */
   readonly onLoad: (page: string) => void;
   readonly onTrace: Trace;
 }

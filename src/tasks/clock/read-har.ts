@@ -12,7 +12,7 @@ export interface HarSessions {
   readonly defects: HarReading['defects'];
 }
 
-/** Files larger than this are not read. */
+/** The largest file that is read. */
 const maxBytes = 500_000_000;
 
 /**
@@ -54,10 +54,10 @@ function parse(file: string, text: string): unknown {
   }
 }
 
-/** So many characters before the wrong one are told by the parser, when it does not tell the position itself. */
+/** The number of characters before the wrong one in the parser's message, if it does not give the position. */
 const toldBefore = 10;
 
-/** Where the parser found the text to be wrong; its end, when nothing is wrong but that it is cut. */
+/** The position of the parser's error; the end of the text if it is only cut off. */
 function positionOf(message: string, text: string): number {
   const told = /position (\d+)/.exec(message)?.[1];
   if (told !== undefined) return Number(told);

@@ -7,7 +7,7 @@ import type { Workspace } from '../../store/workspace.js';
 import { noProgress } from '../progress.js';
 import type { TaskOptions } from '../progress.js';
 
-/** As many files are asked for at the same time. */
+/** The number of files requested at the same time. */
 const atOnce = 4;
 
 /**

@@ -59,10 +59,10 @@ export async function makeFiles<Job extends RefitJob>(
   return { jobs: whole, notMade };
 }
 
-/** A file that comes of an encode: its hash, and its bytes. */
+/** The file that an encode made: its hash and its bytes. */
 type Result = Pick<MadeVariant, 'resultHash' | 'bytes'>;
 
-/** Makes all that is planned of one image. */
+/** Makes everything planned for one image. */
 export async function makeFilesOf<Job extends RefitJob>(
   workspace: Workspace,
   job: Job,
@@ -93,7 +93,7 @@ class Maker {
   readonly #job: RefitJob;
   readonly #policy: Policy;
   readonly #read: ReadBody;
-  /** What did in one format nearly does in another, and what did at the need nearly does below it. */
+  /** A quality that was enough in one format is nearly enough in another, and likewise at smaller sizes. */
   readonly #qualities = new Map<EncodedFormat, number | null>();
   #open: ((wish: VariantWish) => Promise<VariantMade>) | undefined;
 
@@ -131,7 +131,7 @@ class Maker {
     return { resultHash, bytes: body.length };
   }
 
-  /** Where every pixel was kept, it is kept in formats that can; the others do their best. */
+  /** A lossless picture stays lossless in formats that can be; the others use their best quality. */
   #firstQuality(format: EncodedFormat): number | null {
     return format === 'jpeg' ? this.#policy.quality.most : null;
   }

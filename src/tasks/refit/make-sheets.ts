@@ -9,13 +9,13 @@ import type { Sheet, SheetPicture } from '../../output/html/sheet.js';
 import type { ReadBody } from './make-files.js';
 import type { RankResult } from '../rank.js';
 
-/** A sheet, and what it is worth. */
+/** A sheet and its saving. */
 export interface MadeSheet {
   /** Path of its style sheet. */
   readonly path: string;
   readonly pages: number;
   readonly images: number;
-  /** Of the images that it joins, and of the sheet that most visitors get. */
+  /** Of the images that it joins, and of the sheet that most visitors download. */
   readonly bytes: { readonly before: number; readonly after: number };
 }
 

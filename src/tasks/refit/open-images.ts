@@ -8,12 +8,12 @@ import type { Workspace } from '../../store/workspace.js';
 import { openStarts } from '../survey/starts.js';
 import type { OpenStarts } from '../survey/starts.js';
 
-/** What browsers say that they take as an image. */
+/** The `Accept` header of browsers for images. */
 const accepted = 'image/avif,image/webp,image/svg+xml,image/*,*/*;q=0.8';
 const maxBytes = 64_000_000;
 const patience = 30_000;
 
-/** Images of a survey, as they are on the net now. */
+/** Images of a survey, as servers send them now. */
 export interface OpenImages {
   readonly fetch: (url: string) => Promise<FetchedFile>;
   close(): Promise<void>;

@@ -35,7 +35,7 @@ export async function refuseForeign(
   }
 }
 
-/** Takes away what a run that was killed left half written. */
+/** Deletes what a killed run left half written. */
 export async function removeDrafts(folder: string, files: readonly OwnFile[]): Promise<void> {
   const folders = new Set(files.map(({ path }) => dirname(join(folder, path))));
   const whole = new Set(files.map(({ path }) => join(folder, path)));

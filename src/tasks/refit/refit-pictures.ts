@@ -96,7 +96,7 @@ export async function refitPictures(
 
 const endings = ['jpg', 'jpeg', 'png', 'webp', 'gif', 'avif', 'svg', 'tif', 'tiff'];
 
-/** Paths of pictures below a folder, with `/`, in a fixed sequence; those of the refit itself are none. */
+/** Paths of pictures below a folder, with `/`, in a fixed order, without those of the refit itself. */
 async function picturesIn(from: string, out: string): Promise<string[]> {
   const found = await stat(from).catch(() => undefined);
   if (!found?.isDirectory()) throw new NotFoundError(`there is no folder ${from}`);
@@ -117,7 +117,7 @@ const unnamed: { naming: Naming; credits: ReadonlyMap<string, Credit> } = {
   credits: new Map(),
 };
 
-/** Encodes every picture at its need; what the workspace has already is not encoded again. */
+/** Encodes every picture at its need, except what the workspace already has. */
 async function encodeAll(
   workspace: Workspace,
   from: string,

@@ -10,19 +10,19 @@ import type { Naming } from '../../core/refit/refit-names.js';
 import { encodeKey } from '../../images/encode-key.js';
 import { contentHashOf } from '../../images/hash.js';
 
-/** How a person wants the files of a refit to be named, and what is to stand in them. */
+/** The names and metadata that a person wants in the files of a refit. */
 export interface RefitWishes {
-  /** Pattern of names; left out, the usual ones. */
+  /** Pattern of names; by default the usual ones. */
   readonly name?: string | undefined;
   /** File with new names. */
   readonly rename?: string | undefined;
-  /** Takes new names from the alternative texts, where no file gives one. */
+  /** Takes new names from the alternative texts if no file gives one. */
   readonly nameByAlt?: boolean;
   /** File with titles, descriptions, keywords, creators and copyrights. */
   readonly credits?: string | undefined;
 }
 
-/** A picture that can be named anew. */
+/** A picture that can be given a new name. */
 export interface NameablePicture extends NamedPicture {
   readonly alt: string | null;
 }

@@ -29,17 +29,17 @@ import { writeRefit } from './write-refit.js';
 import type { RefitResult } from './write-refit.js';
 
 export interface RefitOptions extends TaskOptions, RefitWishes {
-  /** Makes everything, and writes nothing of it. */
+  /** Makes everything and writes none of it. */
   readonly dryRun?: boolean;
-  /** So many images are shown beside their originals, the largest saving first. */
+  /** The number of images shown beside their originals, the largest saving first. */
   readonly review?: number;
   /** Page groups, or addresses of pages, whose small images are joined into one sheet each. */
   readonly sheets?: readonly string[];
-  /** Asks for images whose bodies the survey did not keep. */
+  /** Requests images whose bodies the survey did not store. */
   readonly fetch?: (url: string) => Promise<FetchedFile>;
 }
 
-/** So many images are shown beside their originals when nobody says otherwise. */
+/** The default number of images shown beside their originals. */
 export const usualReview = 24;
 
 /**

@@ -13,10 +13,10 @@ import type { ReadBody } from './make-files.js';
 import { noProgress } from '../progress.js';
 import type { TaskOptions } from '../progress.js';
 
-/** So many are in the picture; the page has all of them. */
+/** The most that are in the picture; the page has all of them. */
 const pictured = 4;
 
-/** What is told of one picture. */
+/** The report on one picture. */
 interface Reviewed {
   readonly job: MadeJob;
   readonly crops: ReviewCrops;

@@ -20,7 +20,7 @@ import { noProgress } from '../progress.js';
 import type { TaskOptions } from '../progress.js';
 import { ownFiles, refuseForeign, removeDrafts, hashOfFile } from './refit-folder.js';
 
-/** What a refit has made, ready to be written. */
+/** The files of a refit, ready to be written. */
 export interface RefitWork {
   readonly survey: string | null;
   readonly jobs: readonly MadeJob[];
@@ -29,7 +29,7 @@ export interface RefitWork {
   readonly collisions: readonly Collision[];
   /** The largest saving first; empty for pictures of a folder, which nobody visits yet. */
   readonly worklist: readonly WorkItem[];
-  /** What goes with the files, by path. */
+  /** The papers of a refit, by path. */
   readonly papers: ReadonlyMap<string, string | Buffer>;
   readonly sheets: readonly MadeSheet[];
   readonly sheetFiles: ReadonlyMap<string, string | Buffer>;
@@ -41,9 +41,9 @@ export interface RefitResult {
   /** The largest saving first. */
   readonly worklist: readonly WorkItem[];
   readonly sheets: readonly MadeSheet[];
-  /** Files that were there already, the same to the byte. */
+  /** Files that were already there, the same to the byte. */
   readonly unchanged: number;
-  /** Nothing was written: it was only asked what would be. */
+  /** Nothing was written: this was a dry run. */
   readonly dryRun: boolean;
   readonly interrupted: boolean;
 }

@@ -13,17 +13,17 @@ import type { Manners } from './visit-page.js';
 
 export interface CrawlOptions extends Manners {
   readonly onProgress: NonNullable<TaskOptions['onProgress']>;
-  /** Keeps a page with what was found on it, in one go. */
+  /** Stores a page and what was found on it, in one transaction. */
   readonly keep: (record: PageRecord, found: Found) => void;
-  /** Keeps what was found where there is no page to keep. */
+  /** Stores what was found if there is no page to store. */
   readonly keepFound: (found: Found) => void;
-  /** Why a page must not be visited, when it must not. */
+  /** Why a page must not be visited; absent if it may. */
   readonly refusal: (url: string) => Promise<string | undefined>;
   /** Pages that were visited before this run. */
   readonly visited: number;
 }
 
-/** After so many pages their garbage is collected; it takes some hundredths of a second. */
+/** The number of pages after which their garbage is collected; that takes some hundredths of a second. */
 const pagesPerCollection = 25;
 
 /**
@@ -85,7 +85,7 @@ export async function crawl(
   onProgress({ stage: 'pages', done, total: done, doing: '' });
 }
 
-/** In words why an address that was visited is not a page of this survey, when it is not. */
+/** Why an address that was visited is not a page of this survey, in words; absent if it is one. */
 function reasonAgainst(
   due: DuePage,
   visits: readonly Visit[],

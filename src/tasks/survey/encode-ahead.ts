@@ -12,7 +12,7 @@ import type { PageRecord } from '../../store/pages.js';
 import type { Workspace } from '../../store/workspace.js';
 import { encodeAndKeep } from './encode-file.js';
 
-/** Half of the cores are left to the browser; a page waits for the network, and for its scripts. */
+/** Half of the cores are left to the browser: a page waits for the network and for its scripts. */
 const workers = Math.max(1, Math.floor(availableParallelism() / 2));
 
 /**
@@ -41,7 +41,7 @@ export class EncodeAhead {
     this.#densities = new Map(views.map(({ name, density }) => [name, density]));
   }
 
-  /** Takes in what a page needs of its images. */
+  /** Adds what a page needs of its images. */
   note({ page, visits }: PageRecord): void {
     for (const { view, placements } of visits)
       for (const placement of placements)

@@ -48,7 +48,7 @@ async function encodeOne(
   }
 }
 
-/** A vector without what nobody sees of it, and what it takes compressed. */
+/** A vector without its invisible parts, and its compressed size. */
 async function vector(
   workspace: Workspace,
   body: Buffer,

@@ -61,7 +61,7 @@ export async function encodeSurvey(
   return [...known, ...results.flat()];
 }
 
-/** Whether an encode still has the file that came of it. */
+/** Whether the file of an encode still exists. */
 function isWhole({ bodies }: Workspace, { resultHash }: Encoded): boolean {
   return resultHash === null || bodies.has(resultHash);
 }

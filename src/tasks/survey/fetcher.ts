@@ -6,7 +6,7 @@ import { robotName } from '../../crawl/robots.js';
 import { maxSitemapBytes } from '../../crawl/sitemap.js';
 import type { WorkOptions } from './survey-options.js';
 
-/** Milliseconds that a server has to answer with its robots.txt or a sitemap. */
+/** Milliseconds within which a server must send its robots.txt or a sitemap. */
 const fileTimeout = 15_000;
 
 /** Fetches files as the browser of this survey would. */

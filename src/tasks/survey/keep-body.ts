@@ -3,7 +3,7 @@ import { readImageFacts } from '../../images/facts.js';
 import { contentHashOf } from '../../images/hash.js';
 import type { Workspace } from '../../store/workspace.js';
 
-/** Keeps a body and the facts of it, each content once, and answers with its content hash. */
+/** Stores a body and its facts, each content once, and returns its content hash. */
 export function bodyKeeper(workspace: Workspace, noBodies: boolean): KeepBody {
   return async (body, declaredType) => {
     const contentHash = contentHashOf(body);

@@ -5,7 +5,7 @@ import type { FetchedFile } from '../../crawl/fetch-file.js';
 import { maxSitemapBytes, parseSitemap } from '../../crawl/sitemap.js';
 import type { Robots } from '../../crawl/robots.js';
 
-/** The word that stands for the sitemaps that robots.txt names. */
+/** The word for the sitemaps that robots.txt lists. */
 export const namedInRobots = 'robots';
 
 /** What sitemaps name. */
@@ -15,7 +15,7 @@ export interface Sitemapped {
   readonly problems: readonly SkippedAddress[];
 }
 
-/** An index may name many sitemaps, and sitemaps that are indexes again. */
+/** The most sitemaps that are read; an index may name many, and other indexes. */
 const maxFiles = 1_000;
 const maxDepth = 3;
 const maxPages = 1_000_000;

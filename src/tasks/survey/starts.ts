@@ -4,7 +4,7 @@ import { serveFolder } from '../../crawl/folder-site.js';
 import type { FolderSite } from '../../crawl/folder-site.js';
 import { parseStart } from '../../crawl/start.js';
 
-/** Starts that a browser can go to, and the folders that are served for them. */
+/** Starts that a browser can open, and the folders served for them. */
 export interface OpenStarts {
   readonly urls: readonly string[];
   readonly hosts: HostMap;

@@ -13,43 +13,43 @@ export interface SurveyOptions extends TaskOptions {
   readonly views: readonly View[];
   /** Which pages are visited. */
   readonly scope: Scope;
-  /** File that names pages, with their visits where they are known. */
+  /** File that lists pages, with their visits if known. */
   readonly list?: string | undefined;
   /** Sitemaps: addresses, files, or `robots` for those that robots.txt names. */
   readonly sitemaps?: readonly string[];
-  /** Visits what a robots.txt forbids, too. */
+  /** Also visits what robots.txt disallows. */
   readonly ignoreRobots?: boolean;
-  /** How the tool names itself to servers; left out, the browser's own name with the tool's behind it. */
+  /** The user agent; without it, the browser's own with the tool's name appended. */
   readonly userAgent?: string | undefined;
   /** Pages that are loaded at the same time. */
   readonly tabs: number;
-  /** Milliseconds between the beginnings of two page loads from one host. */
+  /** Milliseconds between the starts of two page loads from one host. */
   readonly pace?: number;
-  /** How often a page is asked for again when it failed and may not the next time. */
+  /** The most retries of a page that failed but may succeed next time. */
   readonly retries?: number;
   readonly hosts?: HostMap;
   /** What is shown to hosts so that they let the tool in; never kept. */
   readonly accesses?: readonly Access[];
-  /** File with cookies and local storage that a browser saved; never kept. */
+  /** File of cookies and local storage saved by a browser; never stored. */
   readonly browserState?: string | undefined;
   /** Accepts certificates that do not verify. */
   readonly anyCertificate?: boolean;
-  /** Page groups that a person has named. */
+  /** Page groups named by a person. */
   readonly groups?: readonly NamedGroup[];
-  /** Leaves bodies of images out of the workspace, and with them the encodes. */
+  /** Stores no image bodies, and so no encodes. */
   readonly noBodies?: boolean;
-  /** Leaves the encodes to whoever asks for them first. */
+  /** Leaves the encodes to the first command that needs them. */
   readonly noEncodes?: boolean;
   readonly policy: Policy;
   readonly limits?: VisitLimits;
 }
 
-/** A survey that was broken off, to be taken up again as it was begun. */
+/** An interrupted survey, to be resumed with the settings it started with. */
 export interface ResumeOptions extends Omit<
   SurveyOptions,
   'views' | 'scope' | 'label' | 'list' | 'sitemaps'
 > {
-  /** Label of the survey; the newest when it is left out. */
+  /** Label of the survey; by default the newest. */
   readonly survey?: string | undefined;
 }
 

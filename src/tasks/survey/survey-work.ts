@@ -16,7 +16,7 @@ import { bodyKeeper } from './keep-body.js';
 import type { OpenStarts } from './starts.js';
 import type { SurveyResult, WorkOptions } from './survey-options.js';
 
-/** A survey that has been begun, new or again. */
+/** A survey that has been started or resumed. */
 export interface BegunSurvey {
   readonly head: SurveyHead;
   readonly frontier: Frontier;

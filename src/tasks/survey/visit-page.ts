@@ -4,10 +4,10 @@ import { pause, retryAfterOf } from '../../crawl/pacer.js';
 import type { Pacer } from '../../crawl/pacer.js';
 import type { Trace } from '../progress.js';
 
-/** How servers are treated. */
+/** Manners towards servers. */
 export interface Manners {
   readonly pacer: Pacer;
-  /** How often a page is asked for again when it failed and may not the next time. */
+  /** The most retries of a page that failed but may succeed next time. */
   readonly retries: number;
   readonly signal: AbortSignal | undefined;
   readonly onTrace: Trace;
@@ -16,7 +16,7 @@ export interface Manners {
 /** Milliseconds before the first time that a page is asked for again; each time twice as long. */
 const firstPause = 1_000;
 
-/** A server that asks for a longer rest than this is not waited for. */
+/** The longest pause that is kept at the request of a server. */
 const longestRest = 120_000;
 
 /**
@@ -72,7 +72,7 @@ function inWords(milliseconds: number): string {
   return seconds < 180 ? `${seconds} s` : `${Math.ceil(seconds / 60)} min`;
 }
 
-/** Whether it is the server's doing, and not that of the page in one view. */
+/** Whether the server caused it, rather than the page in one view. */
 function failsEverywhere({ status, mediaType }: Visit): boolean {
   return status === null || status >= 400 || !/html|xml/.test(mediaType);
 }

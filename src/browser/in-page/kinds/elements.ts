@@ -39,7 +39,7 @@ export const img = onElement('img', (spot) => {
   }));
 });
 
-/** Width to height of a picture: as it arrived, or as its markup says as long as it has not. */
+/** Width to height of a picture: of the file once it has arrived, from the markup until then. */
 function ratioOf(image: HTMLImageElement): number | null {
   if (image.naturalHeight > 0) return image.naturalWidth / image.naturalHeight;
   const { width, height } = declaredBox(image);
@@ -54,7 +54,7 @@ export const input = onElement('input', (spot) => {
     : [];
 });
 
-/** The picture that stands for a video until it plays. */
+/** The picture shown in place of a video until it plays. */
 export const poster = onElement('poster', (spot) => {
   if (!(spot.element instanceof HTMLVideoElement)) return [];
   // A poster keeps its ratio inside the video's box, as the video itself would.
@@ -99,7 +99,7 @@ function looksLikeImage(type: string, url: string): boolean {
   return type.startsWith('image/') || /\.(?:jpe?g|png|gif|webp|avif|svg)(?:[?#]|$)/i.test(url);
 }
 
-/** Pixels of the file to a CSS pixel, as the chosen candidate says; 1 for all that name none. */
+/** Pixels of the file to a CSS pixel, from the chosen candidate; 1 if it names none. */
 function densityOf(image: HTMLImageElement): number {
   const candidates = parseSrcset(image.srcset);
   const chosen = candidates.find(({ url }) => resolveAddress(url) === image.currentSrc);

@@ -6,7 +6,7 @@ import type { ObjectFit } from '../../../core/slots/rendered-size.js';
 
 type Edge = 'border-box' | 'padding-box' | 'content-box';
 
-/** A picture that makes its own box, of its natural size. */
+/** A picture that makes a box of its own, at its natural size. */
 const ownBox = () => ({ width: 0, height: 0 });
 
 /** Images in layers that are sized like backgrounds. */
@@ -83,7 +83,7 @@ export const mask: PlacementProbe = {
   },
 };
 
-/** Its slices are drawn at their natural size and stretched in between: it needs what it has. */
+/** Its slices are drawn at natural size and stretched in between: it needs the pixels it has. */
 export const borderImage: PlacementProbe = {
   kind: 'border-image',
   find: ({ style }) =>
@@ -92,7 +92,7 @@ export const borderImage: PlacementProbe = {
       : named(style.borderImageSource, { fit: 'none', slot: ownBox }),
 };
 
-/** Asked of list items alone: the property is inherited by all that stands in them. */
+/** Read from list items only: everything inside them inherits the property. */
 export const listStyle: PlacementProbe = {
   kind: 'list-style',
   find: ({ element, pseudo, style }) =>
@@ -122,7 +122,7 @@ export const content: PlacementProbe = {
   },
 };
 
-/** Asked where it is set, not where it is inherited. */
+/** Read where it is set, not where it is inherited. */
 export const cursor: PlacementProbe = {
   kind: 'cursor',
   find: ({ element, pseudo, style }) => {

@@ -2,7 +2,7 @@ import { area } from '../../base/size.js';
 import { grouped } from '../../base/thousands.js';
 import { imageFinding } from './image-case.js';
 
-/** Nothing is said of files this small, whatever they cover. */
+/** The size below which files have no finding, whatever they cover. */
 const leastBytes = 10_000;
 
 /** More bytes than the share of the viewport that the picture covers allows for. */

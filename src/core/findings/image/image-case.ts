@@ -11,7 +11,7 @@ export interface PlacedImage extends Placement {
   readonly curve: () => readonly CurvePiece[] | null;
 }
 
-/** All that a check may look at. */
+/** What a check can use. */
 export interface ImageCase {
   readonly file: ImageFile;
   readonly responses: readonly ImageResponse[];

@@ -41,7 +41,7 @@ export const imageFindings = [
 
 export type ImageFindingId = (typeof imageFindings)[number]['id'];
 
-/** What all checks find in one image file. */
+/** The findings of all checks on one image file. */
 export function findingsOf(image: ImageCase): Finding<ImageFindingId>[] {
   const kinds: readonly ImageFinding<ImageFindingId, FindingData>[] = imageFindings;
   return kinds.flatMap((kind) => {

@@ -1,7 +1,7 @@
 import { viewsOf, whereOf, whereWords } from '../where.js';
 import { imageFinding } from './image-case.js';
 
-/** The largest contentful paint of a page, when the browser finds it late, or is not told that it comes first. */
+/** A largest contentful paint that the browser finds late, or without a high priority. */
 export const lateLargest = imageFinding({
   id: 'late-largest',
   title: 'largest image found late or without priority',

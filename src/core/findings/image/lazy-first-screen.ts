@@ -1,7 +1,7 @@
 import { viewsOf, whereOf, whereWords } from '../where.js';
 import { imageFinding } from './image-case.js';
 
-/** Lazy though it is in the first screen: the browser asks for it only after layout. */
+/** Lazy though it is in the first screen: the browser requests it only after layout. */
 export const lazyFirstScreen = imageFinding({
   id: 'lazy-first-screen',
   title: 'lazy in the first screen',

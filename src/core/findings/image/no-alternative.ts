@@ -1,7 +1,7 @@
 import { whereOf, whereWords } from '../where.js';
 import { imageFinding } from './image-case.js';
 
-/** Elements that can carry alternative text, and should say at least that there is none (`alt=""`). */
+/** Elements that can have alternative text and should at least declare none (`alt=""`). */
 const kinds: ReadonlySet<string> = new Set(['img', 'input']);
 
 export const noAlternative = imageFinding({

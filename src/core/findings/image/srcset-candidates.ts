@@ -15,7 +15,7 @@ type Fault =
   | { readonly fault: 'alike'; readonly alike: readonly [number, number] }
   | { readonly fault: 'gap' | 'too narrow'; readonly needed: number };
 
-/** What a `srcset` of widths offers does not fit what the slots need: too few candidates, or too many. */
+/** The widths in a `srcset` do not fit what the slots need: too few candidates, or too many. */
 export const srcsetCandidates = imageFinding({
   id: 'srcset-candidates',
   title: 'srcset with gaps or too many widths',

@@ -8,7 +8,7 @@ import { imageFinding } from './image-case.js';
 /** What `sizes` names may differ from the slot by this factor: candidates are not so close together. */
 const tolerance = 1.15;
 
-/** Widths of the viewport that are looked at: those that screens have. */
+/** The viewport widths considered: those of real screens. */
 const widths = [360, 390, 430, 600, 768, 820, 1024, 1280, 1366, 1440, 1600, 1920, 2560] as const;
 
 /**
@@ -62,7 +62,7 @@ export const wrongSizes = imageFinding({
   },
 });
 
-/** What a view takes because of the declared width, and what it would take for the slot, where these differ. */
+/** The candidate that a view takes because of the declared width, and the one it would take for the slot, if they differ. */
 function chosenIn(view: View, srcset: string, declared: number, slot: number) {
   const offered = offeredWidths(parseSrcset(srcset));
   const taken = chosenWidth(offered, declared * view.density);

@@ -2,7 +2,7 @@ import type { PageRequest } from '../../load/request.js';
 import { isEarly } from './load-case.js';
 import type { LoadCase, LoadEvidence } from './load-case.js';
 
-/** What a request that brought nothing has cost: the time until it was answered. */
+/** The cost of a request without a body: the time until its response. */
 export function lostTime<Data extends object>(
   request: PageRequest,
   load: LoadCase,

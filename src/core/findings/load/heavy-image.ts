@@ -3,7 +3,7 @@ import { loadFinding } from './load-case.js';
 /** Receiving it for longer than this is felt, in milliseconds. */
 const longReceive = 300;
 
-/** An image that takes long to receive: too many bytes, and what it would take at its need. */
+/** An image that takes long to receive because of its bytes, and the time it would take at its need. */
 export const heavyImage = loadFinding({
   id: 'heavy-image',
   title: 'images that take long to receive',

@@ -3,7 +3,7 @@ import type { LargestContent } from '../../load/session.js';
 import type { Network } from '../../visitors/network.js';
 import type { Finding, FindingData, FindingKind } from '../finding.js';
 
-/** One load, as the checks look at it. */
+/** One load, as the checks see it. */
 export interface LoadCase {
   /** By their starts. */
   readonly requests: readonly PageRequest[];
@@ -16,7 +16,7 @@ export interface LoadCase {
   readonly firstScreen: ReadonlySet<string> | null;
   /** The network, where it is known. */
   readonly network: Network | null;
-  /** What a picture would weigh at its need, in bytes, where a survey knows it. */
+  /** The needed bytes of a picture, if a survey knows them. */
   readonly neededBytes: (url: string) => number | undefined;
 }
 
@@ -25,7 +25,7 @@ export interface LoadEvidence<Data extends FindingData> {
   readonly data: Data;
   /** The request that it is about, where it is about one. */
   readonly url: string | null;
-  /** Milliseconds that it costs, where that can be said. */
+  /** The milliseconds it costs, if that can be computed. */
   readonly cost: number | null;
   /** Whether it happens after the page is usable: then no visitor waits for it. */
   readonly late: boolean;

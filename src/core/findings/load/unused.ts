@@ -11,7 +11,7 @@ const reasons: Readonly<Partial<Record<RequestType, string>>> = {
   font: 'no text uses it',
 };
 
-/** What was fetched in this view and came to nothing. */
+/** Files fetched in this view and not used. */
 export const unused = loadFinding({
   id: 'unused',
   title: 'fetched, but not used',

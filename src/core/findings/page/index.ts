@@ -8,7 +8,7 @@ export const pageFindings = [heavyPage, manySlides] as const;
 
 export type PageFindingId = (typeof pageFindings)[number]['id'];
 
-/** What all checks find on one page. */
+/** The findings of all checks on one page. */
 export function pageFindingsOf(page: PageCase): Finding<PageFindingId>[] {
   const kinds: readonly PageFinding<PageFindingId, FindingData>[] = pageFindings;
   return kinds.flatMap((kind) => {

@@ -2,7 +2,7 @@ import { groupBy } from '../../base/group-by.js';
 import { slotOf } from '../../slots/family-key.js';
 import { pageFinding } from './page-case.js';
 
-/** A slider with more pictures than anybody looks at: of one slot, all but some wait hidden or beside the window. */
+/** A slider with more pictures than visitors see: all but a few of one slot are hidden or beside the window. */
 export const manySlides = pageFinding({
   id: 'many-slides',
   title: 'slider with too many pictures',

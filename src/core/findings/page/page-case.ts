@@ -3,7 +3,7 @@ import type { Placement } from '../../slots/placement.js';
 import type { SurveyedPage } from '../../survey/survey.js';
 import type { FindingData, FindingKind } from '../finding.js';
 
-/** All that a check of a page may look at. */
+/** What a check of a page can use. */
 export interface PageCase {
   readonly page: SurveyedPage;
   /** In all views. */
