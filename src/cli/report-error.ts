@@ -1,10 +1,7 @@
 import { LynxError, messageOf } from '../core/base/errors.js';
 import { plainText } from '../output/words/plain-text.js';
 
-/**
- * Turns an error into one line on stderr and the exit status that goes with it; the stack is shown
- * only when it was asked for.
- */
+/** Turns an error into one line on stderr and its exit status; the stack is shown only on request. */
 export function report(error: unknown, verbose: boolean, stderr: NodeJS.WritableStream): number {
   const expected = error instanceof LynxError;
   const hint = expected && error.hint ? ` – ${error.hint}` : '';

@@ -13,8 +13,8 @@ const sampleSide = 400;
 const leastAlike = 0.999;
 
 /**
- * A drawing without what nobody sees of it: what its editor left in it, spare digits, spare elements. Names that
- * others may ask for (`drawing.svg#part`) stay.
+ * A drawing without its invisible parts: leftovers of its editor, spare digits, spare elements. Names that can
+ * be linked to (`drawing.svg#part`) stay.
  *
  * @returns `null` where nothing smaller looks the same
  */

@@ -8,8 +8,8 @@ import { toVersion5 } from './migrations/to-5.js';
 type Migration = string | ((database: Database.Database) => void);
 
 /**
- * What leads from each version to the next; the first makes an empty workspace. A migration that was released never
- * changes, and calls nothing outside its folder: what it writes has to be what it wrote then.
+ * The migrations from each version to the next; the first makes an empty workspace. A released migration never
+ * changes and calls nothing outside its folder, so that it always writes what it wrote then.
  */
 export const migrations: readonly Migration[] = [
   toVersion1,

@@ -17,9 +17,9 @@ interface SealedLists extends Omit<TableParts, 'placed' | 'answered'> {
 }
 
 /**
- * The tables of finished surveys as they stand in memory: columns of numbers as they are, and one JSON text of all that
- * they are places in. To put them together from the documents of a million placements takes seconds, to read them a
- * fraction of one. They say nothing that the documents do not: what changes a survey throws its seal away.
+ * The tables of finished surveys as they are in memory: columns of numbers, and one JSON text with the lists
+ * they index. Building them from the documents of a million placements takes seconds, reading them a fraction
+ * of one. They hold nothing that the documents do not: any change of a survey deletes its seal.
  */
 export class SealedSurveys {
   readonly #insert: Database.Statement;

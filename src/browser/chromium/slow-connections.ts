@@ -12,9 +12,9 @@ export interface SlowConnections {
 }
 
 /**
- * Connections to loopback cost nothing, and the browser's own emulation of a line begins when they stand. A SOCKS
- * server (version 5, RFC 1928) on loopback tells the browser of each connection a round trip late: what a handshake
- * of TCP takes. Bytes pass as they come.
+ * Connecting to loopback takes no time, and the browser's own throttling only starts once a connection is
+ * open. A SOCKS server (version 5, RFC 1928) on loopback reports each connection to the browser a round trip
+ * late, as long as a TCP handshake takes. Bytes pass unchanged.
  *
  * @param latency milliseconds of a round trip
  * @param hosts hosts that are found elsewhere than the name service says; it asks that itself for all others

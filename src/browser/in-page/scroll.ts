@@ -7,8 +7,8 @@ const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resol
 const longestWait = 400;
 
 /**
- * Until what came into view was drawn, and its observers were told: they are in the frame in which the page has
- * scrolled, after its animation callbacks and before the next task.
+ * Waits until everything that came into view was drawn and its observers were called: that happens in the
+ * frame in which the page has scrolled, after its animation callbacks and before the next task.
  */
 function drawn(): Promise<unknown> {
   const frame = new Promise((resolve) => requestAnimationFrame(resolve)).then(() => rest(0));

@@ -15,8 +15,8 @@ export interface StyleUse {
 const maxRules = 20_000;
 
 /**
- * Which style sheets have a rule that some element matches in this window, and which fonts of theirs are drawn with.
- * A sheet is used when a sheet that it imports is. It asks the page nothing that it could notice.
+ * Which style sheets have a rule that some element matches in this window, and which of their fonts are used.
+ * A style sheet is used if one that it imports is. The page cannot notice the reading.
  */
 export function styleUse(): StyleUse {
   const walk = new Walk();

@@ -59,8 +59,9 @@ export interface Shot {
 }
 
 /**
- * Loads a page with empty caches, in a context of its own, under the given conditions; and as often again with what
- * the caches have kept. A load that fails is a run that does not count; it is told, never thrown.
+ * Loads a page with empty caches, in a context of its own, under the given conditions, and then as many times
+ * as wanted with what the caches have kept. A failed load is a run that does not count; it is reported, never
+ * thrown.
  *
  * @param repeats loads after the first; none of them is made once one has failed
  * @returns the cold load, and the warm ones behind it

@@ -13,16 +13,16 @@ export interface FreshTab {
 }
 
 /**
- * A service worker would answer in place of the server, and load behind the page's back what it may want later; the dialog
- * of a page that prints itself would hold it up.
+ * A service worker would respond in place of the server and load files unseen; the dialog of a page that
+ * prints itself would block it.
  */
 const heldBack = `if (self.ServiceWorkerContainer)
   ServiceWorkerContainer.prototype.register = () => Promise.reject(new Error('no service workers'));
   window.print = () => {};`;
 
 /**
- * A browsing context with empty caches, of whose tabs the driver knows nothing: nobody listens to a page while it is
- * timed but who times it. The browser has work with everybody who listens.
+ * A browsing context with empty caches whose tabs the driver does not listen to: every listener costs the
+ * browser work, so only the code that times the page listens.
  */
 export class FreshContext {
   readonly #browser: CDPSession;

@@ -23,8 +23,8 @@ export interface UsedContent {
 }
 
 /**
- * What came of what the page fetched: pictures that an element shows, style sheets with a rule that matches, fonts that
- * are drawn with, scripts that were run. It is read last, when nothing is timed any more.
+ * Which of the files fetched the page used: pictures that an element shows, style sheets with a rule that
+ * matches, fonts that are drawn with, scripts that were run. Read last, when timing is over.
  */
 export async function usedContent(cdp: Channel, world: IsolatedWorld): Promise<UsedContent> {
   const placements = await world.call<ProbedPlacement[]>('placementsOf');

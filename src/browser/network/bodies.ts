@@ -65,8 +65,8 @@ export class BodyCollector {
 }
 
 /**
- * The body of an answer. The browser throws away what turns out to be no image as soon as it has seen
- * its first bytes; such a body is asked for again, as plain data.
+ * The body of a response. The browser drops a body as soon as its first bytes show that it is not an image;
+ * such a body is requested again, as plain data.
  */
 async function readBody(cdp: CDPSession, request: RecordedRequest): Promise<Buffer> {
   const { body, base64Encoded } = await cdp.send('Network.getResponseBody', {

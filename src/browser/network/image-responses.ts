@@ -11,11 +11,11 @@ import type { RecordedRequest } from './recorded-request.js';
 export type ImageAnswer = Omit<ImageResponse, 'page' | 'view' | 'thirdParty'>;
 
 /**
- * The images that a page asked for, each address once, with what came: a file, or the reason why none
- * did. Waits for bodies that are on their way out of the browser.
+ * The images that a page requested, each address once, with the file that arrived or the reason why none did.
+ * Waits for bodies that the browser is still handing over.
  *
  * @param settled whether the page has what it waits for: what has no answer by then is a beacon on its
- *   way, and is missed by nobody
+ * way, and is missed by nobody
  */
 export async function imageAnswers(
   requests: readonly RecordedRequest[],

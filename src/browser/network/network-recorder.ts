@@ -13,8 +13,8 @@ interface OpenRequest {
 const maxRequests = 10_000;
 
 /**
- * Listens to the network of one tab, and of the other processes that it is told of, and keeps every request of the page
- * that is loaded in it. It must be attached before the page is navigated.
+ * Listens to the network of one tab and of the other processes added to it, and records every request of the
+ * page loaded in it. Must be attached before the page is navigated.
  */
 export class NetworkRecorder {
   #requests: RecordedRequest[] = [];

@@ -16,8 +16,9 @@ export interface ProcessListener {
 const maxProcesses = 500;
 
 /**
- * Listens to the frames of other sites and the workers of a page, each of which has a process, or a thread, of its own,
- * of which the tab itself tells nothing; and to those that they have in turn. The page must not have been loaded yet.
+ * Listens to the frames of other sites and the workers of a page. Each of them has a process or thread of its
+ * own that the tab does not report on, and may have further ones in turn. Must be attached before the page is
+ * loaded.
  */
 export async function watchOtherProcesses(tab: Channel, listener: ProcessListener): Promise<void> {
   let count = 0;

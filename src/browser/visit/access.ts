@@ -49,8 +49,8 @@ export function readBrowserState(path: string): NonNullable<BrowserState> {
 type BrowserState = Exclude<BrowserContextOptions['storageState'], string>;
 
 /**
- * Sends the headers of all accesses along with what a tab asks their hosts for, and nobody else: what is
- * added to a request does not go on with its redirects.
+ * Adds the headers of all accesses to the requests of a tab to their hosts, and to no others: a header added
+ * to a request is not sent on with its redirects.
  */
 export async function sendHeaders(cdp: CDPSession, accesses: readonly Access[]): Promise<void> {
   const hosts = accesses.filter(({ basic, headers }) => basic || headers).map(({ host }) => host);

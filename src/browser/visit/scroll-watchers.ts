@@ -4,8 +4,8 @@ import type { CDPSession } from 'playwright-core';
 const scrolling: ReadonlySet<string> = new Set(['scroll', 'scrollend', 'wheel', 'touchmove']);
 
 /**
- * Whether scripts of the page listen to scrolling. They commonly answer late, when a timer of a tenth of
- * a second says that the page has come to rest; observers of intersections are told in the next frame.
+ * Whether scripts of the page listen to scrolling. They commonly react late, when a timer of a tenth of a
+ * second says that scrolling has stopped; intersection observers are called in the next frame.
  */
 export async function watchesScrolling(cdp: CDPSession): Promise<boolean> {
   const objectGroup = 'scroll-watchers';

@@ -78,8 +78,8 @@ export class Tab {
 const closing = 5_000;
 
 /**
- * What a page is drawn at while it is measured. Nobody looks at it, and painting costs most of what a visit
- * costs; the page itself, its layout and its pixel density know nothing of it.
+ * The scale at which a page is drawn while it is measured. Its pixels are not used, and painting is most of
+ * the cost of a visit; the page, its layout and its pixel density are not affected.
  */
 export const drawnScale = 0.1;
 

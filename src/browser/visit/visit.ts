@@ -76,10 +76,7 @@ const scriptTime = 160;
 /** The number of pages after which a tab is replaced: renderers grow with every page. */
 const visitsPerTab = 25;
 
-/**
- * Visits pages in one view, one after the other. What the network's cache holds is shared by all
- * visitors of a context.
- */
+/** Visits pages in one view, one after another. All visitors of a context share its network cache. */
 export class Visitor {
   readonly #options: VisitorOptions;
   readonly #view: View;

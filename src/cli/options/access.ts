@@ -65,8 +65,8 @@ export interface AccessFlags {
 }
 
 /**
- * The accesses of a call. A value that is `$NAME` as a whole is the environment's: what is secret need
- * not stand in a file or a call.
+ * The credentials of a call. A value that is `$NAME` and nothing else is read from the environment, so that
+ * secrets need not be in a file or a call.
  *
  * @throws SettingError when the environment does not have it.
  */

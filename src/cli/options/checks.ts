@@ -3,8 +3,8 @@ import type { ObjectShape } from 'yup';
 import type { CheckNotes } from './option.js';
 
 /**
- * The kinds of values that settings have. The message of each says what is allowed; where the value
- * came from and what it was is put before it by whoever reports it.
+ * The kinds of values that settings have. The message of each says what is allowed; the caller that reports it
+ * adds where the value came from and what it was.
  */
 
 /** A whole number from `low` to `high`. */

@@ -2,8 +2,8 @@
 const oneOfMany = /\d|^[A-Za-z0-9_-]{24,}$/;
 
 /**
- * What is alike in the addresses of pages that come out of one template: the host, the path with `*` for
- * its last segment and for all that carry digits or are tokens, and the names of the query's keys.
+ * The common shape of the addresses of pages made from one template: the host, the path with `*` for its last
+ * segment and for every segment that has digits or is a token, and the names of the query's keys.
  *
  * The address `http://a.test/shop/2026/kites?page=1&day=2` has the shape `http://a.test/shop/STAR/STAR?day&page`,
  * each STAR a `*`.

@@ -8,10 +8,7 @@ const parameter = /;([^=;/]+)=[^;/]*/g;
 /** `(S(token))`, a segment that some servers put first. */
 const tokenSegment = /\/\((?:[A-Z]\([A-Za-z0-9]+\))+\)(?=\/|$)/g;
 
-/**
- * An address without the number of a session, in its path or its query: one page is one page, whoever
- * looks at it.
- */
+/** An address without a session id in its path or query, so that one page has one address for every visitor. */
 export function withoutTokens(address: string): string {
   const url = new URL(address);
   const pathname = url.pathname

@@ -36,8 +36,8 @@ export function withoutFragment(address: string): string {
 }
 
 /**
- * An address as it is kept: one that is too long (`data:`, most of all) is cut, with its length behind
- * it, in the same way wherever it turns up.
+ * An address as it is stored: one that is too long (mostly `data:`) is cut, with its length appended, the same
+ * way everywhere.
  */
 export function keptAddress(address: string): string {
   const plain = withoutFragment(address);

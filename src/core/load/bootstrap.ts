@@ -80,8 +80,8 @@ function expandedTail(runs: number): number {
 }
 
 /**
- * Whether so many runs can show anything: of three and three, every tenth pair of equal pages comes out with all
- * runs of one apart from all of the other.
+ * Whether a number of runs can show anything: with three and three, every tenth pair of equal pages has all
+ * runs of one side below all of the other.
  */
 function canShow(before: number, after: number): boolean {
   let orders = 1;

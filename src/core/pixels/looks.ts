@@ -32,8 +32,8 @@ const unseen = 4;
 const maxRegions = 5;
 
 /**
- * Compares two pictures of a page: as a whole by their structural similarity, and tile by tile, to say where they
- * differ. What only one of them has looks different.
+ * Compares two pictures of a page: as a whole by their structural similarity, and tile by tile, to find where
+ * they differ. A part that only one of them has counts as different.
  */
 export function compareLooks(before: Luma, after: Luma): Looks {
   const common = {

@@ -2,8 +2,8 @@ import { addressMatcher, textMatcher } from '../address/address-matcher.js';
 import type { Placement } from '../slots/placement.js';
 
 /**
- * What a policy allows for chosen pictures beyond their need, and why. Patterns have `*` for any characters; all of
- * those that are given must hold.
+ * What a policy allows chosen pictures beyond their need, and why. In patterns `*` matches any characters; all
+ * patterns given must match.
  */
 export interface PolicyRule {
   /** Of the survey's selectors. */

@@ -2,8 +2,8 @@ import type { Demand } from '../slots/width-plan.js';
 import type { DeliveryRows, Ledger } from '../waste/ledger.js';
 
 /**
- * What the audience needs of pictures, visit by visit; the bytes at other widths than those that were encoded follow
- * the exponent that each picture's own encodes have.
+ * The needs of the audience, visit by visit; bytes at widths that were not encoded follow the exponent of each
+ * picture's own encodes.
  *
  * @param rows of the ledger
  */

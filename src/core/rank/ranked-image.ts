@@ -42,8 +42,8 @@ export type AddressResponse = Pick<
 >;
 
 /**
- * One image file with its waste. `waste` is of the file, once; `perVisit` is what an average visit has of it. What only
- * some rows are asked for is worked out when it is.
+ * One image file with its waste. `waste` is of the file, counted once; `perVisit` is its waste on an average
+ * visit. Facts that only some rows need are computed when read.
  */
 export class RankedImage {
   /** Place in the list of files. */

@@ -135,8 +135,8 @@ function isSmaller(file: ImageFile, { steps }: Encoded): boolean {
 }
 
 /**
- * The quality that the needed file has: of the attempts in its format, that of the smallest which is like enough. What
- * is written along with a picture makes its file larger than the attempt was.
+ * The quality of the needed file: that of the smallest attempt in its format that is similar enough. Metadata
+ * makes the file larger than the attempt.
  */
 function chosenQuality({ format, steps, attempts }: Encoded): number | null {
   const own = attempts.filter((one) => one.format === format && one.bytes <= steps.best);

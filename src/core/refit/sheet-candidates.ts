@@ -25,8 +25,8 @@ export function pagesNamed(name: string, pages: readonly SurveyedPage[]): Survey
 }
 
 /**
- * The images of some pages that can be joined into one: our own, still, and drawn as small elements wherever these pages
- * show them.
+ * The images of some pages that can be joined into one sheet: on the site's own hosts, not animated, and drawn
+ * as small elements wherever these pages show them.
  */
 export function sheetCandidates(
   images: readonly RankedImage[],

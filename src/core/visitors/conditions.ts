@@ -13,8 +13,8 @@ export interface Conditions {
   /** Warm is the cache after the visitor's own visit just before. */
   readonly cache: 'cold' | 'warm';
   /**
-   * What connecting costs: a round trip of the network each, or what the real line takes; left out where it is not
-   * told, and the latter.
+   * The cost of connecting: a round trip of the network each, or what the real line takes; the latter by
+   * default.
    */
   readonly connecting?: 'shaped' | 'real';
   /** Name and version of this program; left out by versions that did not say so. */

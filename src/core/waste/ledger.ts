@@ -24,8 +24,8 @@ export interface Delivery {
 export type DeliveryRows = Int32Array;
 
 /**
- * Every file in every visit: what all rankings are sums of. A row is one delivery; there are as many as placements, so
- * they stand in columns. The rows of one file come one after the other, in the order of the visits.
+ * Every file in every visit: all rankings are sums of these. A row is one delivery; there are as many as
+ * placements, so they are stored in columns. The rows of one file are adjacent, in the order of the visits.
  */
 export class Ledger {
   /** The survey that it is of. */

@@ -3,8 +3,8 @@ import { readVisit2 } from './visit-2.js';
 import type { Placement2, Visit2 } from './visit-2.js';
 
 /**
- * Rows of a million placements were more than could be read while somebody waits: what repeats is kept once. What the
- * older encodes were made with says nothing of quality: they are made again when they are asked for.
+ * Reading a million rows of placements took too long, so repeated content is stored once. Older encodes do not
+ * record their quality: they are made again when needed.
  */
 export function toVersion3(database: Database.Database): void {
   database.exec(`

@@ -20,8 +20,8 @@ export interface OpenImages {
 }
 
 /**
- * Asks for images where a survey found them; folders of static sites are served again as soon as the first one is asked
- * for.
+ * Requests images where a survey found them; folders of static sites are served again when the first of them
+ * is requested.
  */
 export function openImages(
   workspace: Workspace,

@@ -33,7 +33,7 @@ export const loadFindings = [
 export type LoadFindingId = (typeof loadFindings)[number]['id'];
 
 /**
- * What an analyst would point at in a load, the most costly first; what happens after the page is usable comes last.
+ * The findings on a load, the most costly first; those on what happens after the page is usable come last.
  *
  * @param neededBytes what a picture would weigh at its need, where that is known
  */
