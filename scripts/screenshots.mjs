@@ -107,6 +107,12 @@ try {
   });
   for (const [name, command, after] of shots)
     if (only.length === 0 || only.includes(name)) await shoot(name, command, after);
+  if (!existsSync(join(folder, 'refit')))
+    spawnSync('zealous-lynx', ['refit', '--out', 'refit', '--sheet', '/', '--quiet'], {
+      cwd: folder,
+      env: environment,
+      stdio: 'ignore',
+    });
   for (const [name, shootIt] of pages)
     if (only.length === 0 || only.includes(name)) await inBrowser(name, shootIt);
   for (const [name, values] of drawn)
