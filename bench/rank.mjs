@@ -126,6 +126,8 @@ function generate(folder, placements) {
             fetchPriority: 'auto',
             decoding: 'auto',
             dimensions: true,
+            declared: { width: 800, height: 534 },
+            framed: false,
           },
         })),
         responses: [...new Set(own)].map((file) => ({
