@@ -230,6 +230,7 @@ function footnotes(view: RankView, screen: Screen): string[] {
 }
 
 function nextLines(rows: readonly RankRow[], by: Grouping): string[] {
+  if (rows.length === 0) return [];
   const worst = rows[0]?.worst;
   const told = worst && (by === 'family' || by === 'image') ? shorten(worst.url, 90) : '';
   return [

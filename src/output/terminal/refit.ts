@@ -11,12 +11,29 @@ import type { Screen } from './style.js';
 export function drawRefit(view: RefitView, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
   const { folder, files, unchanged, dryRun, interrupted, top } = view;
-  const from = files.reduce((sum, file) => sum + file.from.bytes, 0);
-  const to = files.reduce((sum, file) => sum + file.to.bytes, 0);
-  const shown = files.slice(0, top);
-  const left = files.length - shown.length;
+  const left = files.length - Math.min(files.length, top);
   return [
     ...(dryRun ? [yellow('Nothing was written. This is what would be:')] : []),
+    ...(files.length > 0 ? fileLines(view, screen) : [`No files were made in ${bold(folder)}.`]),
+    ...(left > 0 ? [dim(`${count(left, 'more file')}; --top ${files.length} shows all.`)] : []),
+    ...view.sheets.map(sheetLine),
+    ...asideLines(view, screen),
+    ...(unchanged > 0
+      ? [dim(`${count(unchanged, 'file was', 'files were')} up to date already.`)]
+      : []),
+    ...(interrupted ? [yellow('Stopped. Run refit again to write the missing files.')] : []),
+    ...workLines(view, screen),
+    ...handOver(view),
+  ].join('\n');
+}
+
+/** The sum of the files, then a row for each. */
+function fileLines(view: RefitView, screen: Screen): string[] {
+  const { bold } = paletteFor(screen);
+  const { folder, files, top } = view;
+  const from = files.reduce((sum, file) => sum + file.from.bytes, 0);
+  const to = files.reduce((sum, file) => sum + file.to.bytes, 0);
+  return [
     `${count(files.length, 'image file')} in ${bold(folder)}: ${formatBytes(from)} became ${bold(formatBytes(to))} (${formatShare(to, from)} of the original bytes)`,
     ...variantLines(view),
     '',
@@ -31,26 +48,19 @@ export function drawRefit(view: RefitView, screen: Screen): string {
         { title: '' },
         { title: 'bytes', align: 'right' },
       ],
-      shown.map((file) => [
-        shorten(file.path, 50),
-        pixels(file.from),
-        plainText(file.from.mediaType.replace('image/', '')),
-        formatBytes(file.from.bytes),
-        pixels(file.to),
-        file.to.format,
-        formatBytes(file.to.bytes),
-      ]),
+      files
+        .slice(0, top)
+        .map((file) => [
+          shorten(file.path, 50),
+          pixels(file.from),
+          plainText(file.from.mediaType.replace('image/', '')),
+          formatBytes(file.from.bytes),
+          pixels(file.to),
+          file.to.format,
+          formatBytes(file.to.bytes),
+        ]),
     ),
-    ...(left > 0 ? [dim(`${count(left, 'more file')}; --top ${files.length} shows all.`)] : []),
-    ...view.sheets.map(sheetLine),
-    ...asideLines(view, screen),
-    ...(unchanged > 0
-      ? [dim(`${count(unchanged, 'file was', 'files were')} up to date already.`)]
-      : []),
-    ...(interrupted ? [yellow('Stopped. Run refit again to write the missing files.')] : []),
-    ...workLines(view, screen),
-    ...handOver(view),
-  ].join('\n');
+  ];
 }
 
 /** Pixels as people write them; a vector has none. */
@@ -75,12 +85,15 @@ function asideLines({ kept, notMade, collisions }: RefitView, screen: Screen): s
   const { yellow } = paletteFor(screen);
   const first = collisions.slice(0, 3).map(({ path }) => shorten(path, 60));
   return [
-    ...counted(kept.map(({ reason }) => reason)).map(
-      ([reason, times]) =>
-        `${count(times, 'image stays', 'images stay')} as ${times === 1 ? 'it is' : 'they are'}: ${plainText(reason, 120)}`,
+    ...counted(kept.map(({ reason }) => reason)).map(([reason, times]) =>
+      times === 1
+        ? `1 image stays as it is: ${plainText(reason, 120)}`
+        : `${times} images stay as they are; the reason for each: ${plainText(reason, 120)}`,
     ),
-    ...counted(notMade.map(({ reason }) => reason)).map(
-      ([reason, times]) => `${count(times, 'file was', 'files were')} not made: ${reason}`,
+    ...counted(notMade.map(({ reason }) => reason)).map(([reason, times]) =>
+      times === 1
+        ? `1 file was not made: ${reason}`
+        : `${times} files were not made; the reason for each: ${reason}`,
     ),
     ...(first.length > 0
       ? [
