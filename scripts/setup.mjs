@@ -56,10 +56,12 @@ function newest(path) {
 
 /** Finds a browser, or installs Debian's where that can be done without asking anybody. */
 async function provideBrowser() {
-  const { findBrowser, browserVariable } = await import(
+  const { findBrowser, findSurveyBrowser, browserVariable } = await import(
     new URL('../dist/src/browser/chromium/find-browser.js', import.meta.url)
   );
-  if (findBrowser()) return;
+  const tried = at('node_modules', '.browser-installed');
+  const isBest = findSurveyBrowser() !== findBrowser() || process.env[browserVariable];
+  if (findBrowser() && (isBest || existsSync(tried))) return;
   if (process.env[browserVariable])
     fail(
       `${browserVariable} is ${process.env[browserVariable]}, which is no program that can be run.`,
@@ -68,18 +70,26 @@ async function provideBrowser() {
   if (before && succeeds('apt-get', ['--version'])) {
     say('installing Chromium and fonts with apt-get …');
     const environment = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-    const packages = ['chromium', 'fonts-dejavu-core', 'fonts-liberation'];
+    const packages = [
+      'chromium',
+      'chromium-headless-shell',
+      'fonts-dejavu-core',
+      'fonts-liberation',
+    ];
     const [program, ...first] = [...before, 'apt-get'];
     run(program, [...first, 'update', '-qq'], { env: environment });
-    run(program, [...first, 'install', '-y', '-qq', '--no-install-recommends', ...packages], {
-      env: environment,
-    });
-    if (findBrowser()) return;
+    for (const name of packages)
+      run(program, [...first, 'install', '-y', '-qq', '--no-install-recommends', name], {
+        env: environment,
+      });
   }
+  // One without windows is faster, and not necessary: it is not asked for twice.
+  writeFileSync(tried, '');
+  if (findBrowser()) return;
   fail(
     [
       'No browser was found. Any one of these will do:',
-      '  Debian, Ubuntu:  sudo apt-get install chromium',
+      '  Debian, Ubuntu:  sudo apt-get install chromium chromium-headless-shell',
       '  Fedora:          sudo dnf install chromium',
       '  macOS:           install Chromium, Chrome or Edge into /Applications',
       '  Windows:         install Chrome or Edge',

@@ -1,7 +1,7 @@
 import type { Browser, BrowserContextOptions } from 'playwright-core';
 import { BrowserError, messageOf } from '../../core/base/errors.js';
 import type { View } from '../../core/visitors/view.js';
-import { browserVariable, findBrowser } from './find-browser.js';
+import { browserVariable, findBrowser, findSurveyBrowser } from './find-browser.js';
 import type { HostMap } from './host-map.js';
 import type { SlowConnections } from './slow-connections.js';
 
@@ -34,7 +34,7 @@ export async function launchBrowser(
   hosts: HostMap = {},
   { oneProcess = false, connections }: LaunchOptions = {},
 ): Promise<Browser> {
-  const executablePath = findBrowser();
+  const executablePath = oneProcess ? findSurveyBrowser() : findBrowser();
   if (!executablePath)
     throw new BrowserError('no browser found', {
       hint: `install Chromium, Chrome or Edge, or set ${browserVariable} to the path of one`,

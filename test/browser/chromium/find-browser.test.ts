@@ -1,7 +1,11 @@
 import { chmodSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { findBrowser, usualPlaces } from '../../../src/browser/chromium/find-browser.js';
+import {
+  findBrowser,
+  findSurveyBrowser,
+  usualPlaces,
+} from '../../../src/browser/chromium/find-browser.js';
 import { temporaryFolder, writeFiles } from '../../support/folder.js';
 
 describe('findBrowser', () => {
@@ -21,6 +25,17 @@ describe('findBrowser', () => {
     writeFiles(folder, { chromium: '#!/bin/sh\n' });
     chmodSync(join(folder, 'chromium'), 0o755);
     expect(findBrowser({ PATH: folder }, 'linux')).toBe(join(folder, 'chromium'));
+  });
+
+  it('surveys with a browser without windows, where there is one and none is named', () => {
+    const folder = temporaryFolder();
+    writeFiles(folder, { 'chromium-headless-shell': '#!/bin/sh\n', mine: '#!/bin/sh\n' });
+    const shell = join(folder, 'chromium-headless-shell');
+    const mine = join(folder, 'mine');
+    for (const program of [shell, mine]) chmodSync(program, 0o755);
+    expect(findSurveyBrowser({ PATH: folder }, 'linux')).toBe(shell);
+    expect(findBrowser({ PATH: folder }, 'linux')).not.toBe(shell);
+    expect(findSurveyBrowser({ PATH: folder, ZEALOUS_LYNX_BROWSER: mine }, 'linux')).toBe(mine);
   });
 
   it('knows the usual places of each system', () => {
