@@ -35,9 +35,6 @@ interface Snippet {
   readonly text: string;
 }
 
-/** Attributes that a snippet says anew; all others stay with the element. */
-const said = new Set('src srcset sizes width height alt loading fetchpriority decoding'.split(' '));
-
 /**
  * Reads what a refit hands over (its files, snippets, map of addresses and work list), and does with the site what a
  * developer would.
@@ -132,12 +129,7 @@ function pasteAll($: CheerioAPI, url: string, snippets: readonly Snippet[]): voi
   );
   for (const { element, text } of found) {
     if (!element.is('img')) continue;
-    const fresh = load(text, null, false);
-    const img = fresh('img');
-    for (const [name, value] of Object.entries(element.attr() ?? {}))
-      if (name === 'style') img.attr(name, `${value}; ${img.attr(name) ?? ''}`);
-      else if (!said.has(name)) img.attr(name, value);
     const whole = element.parent('picture');
-    (whole.length > 0 ? whole : element).replaceWith(fresh('picture'));
+    (whole.length > 0 ? whole : element).replaceWith(text);
   }
 }

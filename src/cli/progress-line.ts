@@ -8,6 +8,7 @@ const titles: Readonly<Record<Progress['stage'], string>> = {
   images: 'encoding images',
   files: 'writing files',
   bodies: 'refetching images',
+  proof: 'trying markup in pages',
   loads: 'loading',
   pictures: 'drawing pictures',
 };
@@ -18,6 +19,7 @@ const units: Readonly<Record<Progress['stage'], string>> = {
   images: 'images',
   files: 'files',
   bodies: 'images',
+  proof: 'page views',
   loads: 'loads',
   pictures: 'pictures',
 };

@@ -38,7 +38,8 @@ export async function reviewCrops(
   const luma = await readLuma(refitted, 1);
   const spot = worstPlace(ideal.luma, luma, worstSize);
   const crop = around(spot, size);
-  const cut = (body: Sharp) => body.extract(crop).webp({ lossless: true }).toBuffer();
+  // Looked at once: a little larger is better than a tenth of a second more for each.
+  const cut = (body: Sharp) => body.extract(crop).webp({ lossless: true, effort: 1 }).toBuffer();
   return {
     before: await cut(ideal.still()),
     after: await cut(sharp(refitted)),

@@ -1,5 +1,7 @@
 import type Database from 'libsql';
 import type { ImageFile } from '../core/survey/image-file.js';
+import { distinctUses } from '../core/survey/picture-use.js';
+import type { PictureUse } from '../core/survey/picture-use.js';
 import { record } from '../core/base/record.js';
 import type { CurvePiece } from '../core/slots/slot-curve.js';
 import {
@@ -23,14 +25,19 @@ import {
   noTerm,
   numbersPerPlacement,
   readAlt,
+  readElement,
   readResponse,
   readShape,
+  readUse,
 } from './visit-document.js';
 
 type VisitRow = [pageId: number, url: string, status: number | null, view: string, facts: string];
 
 /** The tables of a survey. */
-export type SurveyTables = Pick<SurveyFacts, 'files' | 'visits' | 'placements' | 'responses'>;
+export type SurveyTables = Pick<
+  SurveyFacts,
+  'files' | 'visits' | 'placements' | 'responses' | 'uses'
+>;
 
 /** The tables of a survey, built from the documents of its visits. */
 export function readVisits(
@@ -60,6 +67,7 @@ export function readVisits(
   const alts = new Terms(texts, readAlt);
   const hashes = new Terms(texts, fileOf);
   const answers = new Terms(texts, readResponse);
+  const elements = new Terms(texts, readElement);
   const curves = new Terms(texts, (text) => JSON.parse(text) as CurvePiece[]);
   const swept = sweptElements(database, surveyId, texts);
   const placed = emptyColumns(
@@ -72,7 +80,7 @@ export function readVisits(
   );
   let row = 0;
   let answer = 0;
-  documents.forEach(({ placements, responses }, visit) => {
+  documents.forEach(({ placements, elements: found, responses }, visit) => {
     const curvesOfPage = swept(rows[visit]![0]);
     for (let at = 0; at < placements.length; at += numbersPerPlacement, row++) {
       const hash = placements[at + 3]!;
@@ -84,6 +92,7 @@ export function readVisits(
       placed.file[row] = hash === noTerm ? -1 : hashes.values[hashes.placeOf(hash)]!;
       const curve = curvesOfPage.get(elementText(shapes.values[shape]!));
       placed.curve[row] = curve === undefined ? -1 : curves.placeOf(curve);
+      placed.element[row] = elements.placeOf(found[at / numbersPerPlacement] ?? noTerm);
     }
     for (const response of responses) {
       const place = answers.placeOf(response);
@@ -97,8 +106,18 @@ export function readVisits(
     addresses: addresses.values,
     alts: alts.values,
     curves: curves.values,
+    elements: elements.values,
   };
-  return tablesOf({ placed, answered, lists, answers: answers.values, visits, files });
+  const named = new Terms(texts, readUse);
+  const uses = distinctUses(
+    documents.flatMap(({ uses: numbers }, visit) =>
+      numbers.map((number) => ({
+        ...named.values[named.placeOf(number)]!,
+        page: visits[visit]!.page,
+      })),
+    ),
+  );
+  return tablesOf({ placed, answered, lists, answers: answers.values, visits, files, uses });
 }
 
 /** The sources of a survey's tables. */
@@ -109,16 +128,18 @@ export interface TableParts {
   readonly answers: readonly ResponseFacts[];
   readonly visits: readonly SurveyedVisit[];
   readonly files: readonly ImageFile[];
+  readonly uses: readonly PictureUse[];
 }
 
 export function tablesOf(parts: TableParts): SurveyTables {
-  const { placed, answered, lists, answers, visits, files } = parts;
+  const { placed, answered, lists, answers, visits, files, uses } = parts;
   const contents = files.map(({ contentHash }) => contentHash);
   return {
     files,
     visits,
     placements: new PlacementTable(placed, lists, visits, contents),
     responses: new ResponseTable(answered, answers, visits),
+    uses,
   };
 }
 

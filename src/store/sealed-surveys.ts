@@ -8,7 +8,7 @@ import type { SurveyTables, TableParts } from './read-survey.js';
  * The number of the format below. It must grow with every change of what is sealed: the columns, the lists, and the
  * facts in them.
  */
-export const sealFormat = 1;
+export const sealFormat = 2;
 
 /** The lists that the columns of numbers index, and the lengths of the columns. */
 interface SealedLists extends Omit<TableParts, 'placed' | 'answered'> {
@@ -36,7 +36,7 @@ export class SealedSurveys {
     this.#delete = database.prepare('DELETE FROM sealed WHERE survey_id = ?');
   }
 
-  add(surveyId: number, { files, visits, placements, responses }: SurveyTables): void {
+  add(surveyId: number, { files, visits, placements, responses, uses }: SurveyTables): void {
     const columns = [
       ...placementColumns.map((name) => placements.columns[name]),
       ...responseColumns.map((name) => responses.columns[name]),
@@ -48,6 +48,7 @@ export class SealedSurveys {
       answers: responses.answers,
       visits,
       files,
+      uses,
     };
     const bytes = columns.map(({ buffer, byteOffset, byteLength }) =>
       Buffer.from(buffer, byteOffset, byteLength),

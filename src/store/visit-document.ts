@@ -1,12 +1,15 @@
 import type { ImageResponse } from '../core/survey/image-file.js';
-import type { Markup, Placement } from '../core/slots/placement.js';
+import type { ElementMarkup } from '../core/slots/element-markup.js';
+import type { FoundPlacement, Markup, Placement } from '../core/slots/placement.js';
+import type { PictureUse } from '../core/survey/picture-use.js';
 import type { ResponseFacts, PlacementShape } from '../core/survey/survey-tables.js';
 
 /** What one visit found. */
 export interface VisitFacts {
   readonly view: string;
-  readonly placements: readonly Omit<Placement, 'page' | 'view'>[];
+  readonly placements: readonly FoundPlacement[];
   readonly responses: readonly Omit<ImageResponse, 'page' | 'view'>[];
+  readonly uses: readonly Omit<PictureUse, 'page'>[];
 }
 
 /** The number of a text among those of a survey. */
@@ -22,7 +25,7 @@ export const numbersPerPlacement = 4;
  * A visit as the JSON text that it is kept as: the numbers of terms, four for a placement and one for an answer. What
  * pages repeat (and pages of one template repeat nearly everything) is kept once.
  */
-export function toVisitDocument({ placements, responses }: VisitFacts, term: TermOf): string {
+export function toVisitDocument({ placements, responses, uses }: VisitFacts, term: TermOf): string {
   return JSON.stringify({
     placements: placements.flatMap((placement) => [
       term(shapeText(placement)),
@@ -30,16 +33,24 @@ export function toVisitDocument({ placements, responses }: VisitFacts, term: Ter
       placement.markup?.alt == null ? noTerm : term(`alt ${placement.markup.alt}`),
       placement.contentHash === null ? noTerm : term(placement.contentHash),
     ]),
+    elements: placements.map(({ element }) =>
+      element === null ? noTerm : term(JSON.stringify(element)),
+    ),
     responses: responses.map((response) => term(JSON.stringify(response))),
+    uses: uses.map((use) => term(JSON.stringify(use))),
   });
 }
 
 /** The numbers of a visit, as `toVisitDocument` kept them. */
 export function fromVisitDocument(text: string): {
   readonly placements: readonly number[];
+  readonly elements: readonly number[];
   readonly responses: readonly number[];
+  readonly uses: readonly number[];
 } {
-  return JSON.parse(text) as ReturnType<typeof fromVisitDocument>;
+  // Documents of older versions have no elements and no uses.
+  const document = JSON.parse(text) as ReturnType<typeof fromVisitDocument>;
+  return { ...document, elements: document.elements ?? [], uses: document.uses ?? [] };
 }
 
 const aboveFold = 1;
@@ -128,6 +139,14 @@ export function readShape(text: string): PlacementShape {
       framed: framed === 1,
     },
   };
+}
+
+export function readElement(text: string): ElementMarkup {
+  return JSON.parse(text) as ElementMarkup;
+}
+
+export function readUse(text: string): Omit<PictureUse, 'page'> {
+  return JSON.parse(text) as Omit<PictureUse, 'page'>;
 }
 
 /** An alternative text as a term: with a prefix, because it may be empty. */

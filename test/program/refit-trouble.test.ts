@@ -15,7 +15,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { contentHashOf } from '../../src/images/hash.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { animation, drawing, photograph, scene } from '../support/pictures.js';
-import { oneView, outcomeOf, run, runJson, start } from '../support/program.js';
+import { oneView, outcomeOf, run, runHere, runJson, start } from '../support/program.js';
 import { schemaErrors } from '../support/schemas.js';
 import { serve } from '../support/server.js';
 
@@ -47,7 +47,7 @@ beforeAll(async () => {
   const pictures = await Promise.all(
     Array.from({ length: count }, async (_, at) => [
       `site/img/${at}.jpg`,
-      await photograph(1200, 800, at + 1)
+      await photograph(600, 400, at + 1)
         .jpeg({ quality: 95 })
         .toBuffer(),
     ]),
@@ -55,7 +55,7 @@ beforeAll(async () => {
   writeFiles(cwd, {
     'site/index.html': Array.from(
       { length: count },
-      (_, at) => `<img src="/img/${at}.jpg" width="700" height="467" alt="">`,
+      (_, at) => `<img src="/img/${at}.jpg" width="350" height="234" alt="">`,
     ).join(''),
     ...(Object.fromEntries(pictures) as Record<string, Buffer>),
   });
@@ -138,7 +138,7 @@ describe('a refit in trouble', () => {
     const pictures = await Promise.all(
       Array.from({ length: 8 }, async (_, at) => [
         `camera/${at}.png`,
-        await photograph(1600, 1200, at + 50)
+        await photograph(900, 700, at + 50)
           .png()
           .toBuffer(),
       ]),
@@ -171,7 +171,7 @@ describe('a refit in trouble', () => {
           'tmpfs',
           out,
         ]);
-      expect(mount('600k').status).toBe(0);
+      expect(mount('200k').status).toBe(0);
       try {
         const told = await run(['refit', '--out', 'small', '--review', '0'], { cwd });
         expect([told.status, told.stderr]).toEqual([
@@ -200,9 +200,9 @@ describe('a refit in trouble', () => {
 
   it('fetches again what a survey did not keep, and tells what has changed', async () => {
     const folder = temporaryFolder();
-    const same = await photograph(900, 600, 7).jpeg().toBuffer();
-    const old = await photograph(900, 600, 8).jpeg().toBuffer();
-    const next = await photograph(900, 600, 9).jpeg().toBuffer();
+    const same = await photograph(450, 300, 7).jpeg().toBuffer();
+    const old = await photograph(450, 300, 8).jpeg().toBuffer();
+    const next = await photograph(450, 300, 9).jpeg().toBuffer();
     let times = 0;
     const answers = {
       '/': {
@@ -290,7 +290,7 @@ describe('refit --from', () => {
     [['--from', '.', '--widths', 'wide'], 'a whole number from 1 to 20,000'],
   ])('says what is wrong with %j', async (options, message) => {
     const folder = temporaryFolder();
-    const told = await run(['refit', '--out', 'ready', ...options], { cwd: folder });
+    const told = await runHere(['refit', '--out', 'ready', ...options], { cwd: folder });
     expect([told.status, told.stderr]).toEqual([2, expect.stringContaining(message)]);
   });
 });

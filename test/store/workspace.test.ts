@@ -77,6 +77,13 @@ const record = {
             declared: { width: 30, height: 20 },
             framed: true,
           },
+          element: {
+            attributes: [
+              ['class', 'wide'],
+              ['src', 'kite.jpg'],
+            ] as const,
+            picture: { attributes: [], sources: [[['media', 'print']]] } as const,
+          },
         },
         {
           kind: 'background' as const,
@@ -94,8 +101,10 @@ const record = {
           naturalDensity: 1,
           fetched: null,
           markup: null,
+          element: null,
         },
       ],
+      uses: [{ url: 'http://a.test/whole.jpg', kind: 'link' as const }],
     },
   ],
   shape: [3, 4_000_000_000],
@@ -134,7 +143,13 @@ describe('Workspace', () => {
     expect(facts.files).toEqual([file]);
     expect(facts.visits).toEqual([{ page, view, measured: true }]);
     expect([...facts.responses]).toEqual(responses.map((one) => ({ ...one, page, view })));
-    expect([...facts.placements]).toEqual(placements.map((one) => ({ ...one, page, view })));
+    expect([...facts.placements]).toEqual(
+      placements.map(({ element: _, ...one }) => ({ ...one, page, view })),
+    );
+    expect([0, 1].map((row) => facts.placements.elementAt(row))).toEqual(
+      placements.map(({ element }) => element),
+    );
+    expect(facts.uses).toEqual([{ url: 'http://a.test/whole.jpg', kind: 'link', page }]);
     expect(facts.placements.curveAt(0)).toEqual(record.curves[0]!.pieces);
     expect(second.pages.sketches(head.id)).toEqual([{ url: page, sketch: record.shape }]);
     expect(second.pages.skipped(head.id)).toEqual([

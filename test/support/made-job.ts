@@ -22,7 +22,7 @@ export function madeJob(change: Partial<MadeJob> = {}): MadeJob {
     nature: 'photograph',
     frames: 1,
     quality: 70,
-    credit: null,
+    ...{ credit: null, isOpen: false, isInPlace: false },
     folder: '',
     root: '/',
     variants: [

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import type { ImageFile, ImageResponse } from '../../src/core/survey/image-file.js';
-import type { Placement } from '../../src/core/slots/placement.js';
+import { attributeOf } from '../../src/core/slots/element-markup.js';
+import type { ElementMarkup } from '../../src/core/slots/element-markup.js';
+import type { Markup, Placement } from '../../src/core/slots/placement.js';
 import type { SurveyFacts, SurveyedPage } from '../../src/core/survey/survey.js';
 import type { Encoded } from '../../src/core/survey/encoded.js';
 import { noBytes } from '../../src/core/load/request.js';
@@ -67,6 +69,7 @@ const intrinsic = { width: 1000, height: 500 };
 export function surveyOf(
   sketches: readonly FileSketch[],
   visits: readonly (number | null)[] = [],
+  elementOf: () => ElementMarkup | null = () => null,
 ): SurveyFacts {
   const hash = (index: number) => `hash-${index}`;
   const files: ImageFile[] = sketches.map(({ bytes, readable }, index) => ({
@@ -135,10 +138,14 @@ export function surveyOf(
     drawn: null,
     naturalDensity: 1,
     fetched: 'at-once',
-    markup: null,
+    markup: elementOf() && declaredMarkup(elementOf()!),
   }));
-  const tables = tablesOf(files, placements, responses, ({ page, selector }) =>
-    page === pageOf(0) && selector === slotSelector(0) ? slotCurve : null,
+  const tables = tablesOf(
+    files,
+    placements,
+    responses,
+    ({ page, selector }) => (page === pageOf(0) && selector === slotSelector(0) ? slotCurve : null),
+    elementOf,
   );
   return {
     head,
@@ -146,6 +153,17 @@ export function surveyOf(
     files,
     ...tables,
     encoded: sketches.flatMap((sketch, index) => encodedOf(sketch, hash(index))),
+  };
+}
+
+/** What a page tells of an element. */
+function declaredMarkup({ attributes }: ElementMarkup): Markup {
+  const side = (name: string) => Number(attributeOf(attributes, name)) || null;
+  return {
+    alt: null,
+    ...{ srcset: attributeOf(attributes, 'srcset'), sizes: attributeOf(attributes, 'sizes') },
+    ...{ fetchPriority: 'auto', decoding: 'auto', dimensions: true, framed: false },
+    declared: { width: side('width'), height: side('height') },
   };
 }
 

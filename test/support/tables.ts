@@ -1,5 +1,6 @@
 import type { ImageFile, ImageResponse } from '../../src/core/survey/image-file.js';
 import type { Placement } from '../../src/core/slots/placement.js';
+import type { ElementMarkup } from '../../src/core/slots/element-markup.js';
 import type { CurvePiece } from '../../src/core/slots/slot-curve.js';
 import {
   responseColumns,
@@ -11,7 +12,7 @@ import {
 import type { ResponseFacts, PlacementShape } from '../../src/core/survey/survey-tables.js';
 import type { SurveyFacts, SurveyedVisit } from '../../src/core/survey/survey.js';
 
-type Tables = Pick<SurveyFacts, 'visits' | 'placements' | 'responses'>;
+type Tables = Pick<SurveyFacts, 'visits' | 'placements' | 'responses' | 'uses'>;
 
 /** Placements and answers as the tables of a survey. */
 export function tablesOf(
@@ -19,6 +20,7 @@ export function tablesOf(
   placements: readonly Placement[],
   responses: readonly ImageResponse[],
   curveOf: (placement: Placement) => readonly CurvePiece[] | null = () => null,
+  elementOf: (placement: Placement) => ElementMarkup | null = () => null,
 ): Tables {
   const hashes = files.map(({ contentHash }) => contentHash);
   const visitKeys = new Set([...placements, ...responses].map((one) => `${one.page} ${one.view}`));
@@ -34,11 +36,13 @@ export function tablesOf(
   const shapes = new Dictionary((text: string) => JSON.parse(text) as PlacementShape);
   const texts = new Dictionary((text: string) => text);
   const curves = new Dictionary((curve: readonly CurvePiece[]) => curve);
+  const elements = new Dictionary((text: string) => JSON.parse(text) as ElementMarkup);
   const answers = new Dictionary((text: string) => JSON.parse(text) as ResponseFacts);
   const placed = inOrder(placements).map((placement) => {
     const { page, view, url, contentHash, ...shape } = placement;
     const alt = shape.markup?.alt ?? null;
     const swept = curveOf(placement);
+    const element = elementOf(placement);
     return {
       visit: placeIn(placement),
       shape: shapes.indexOf(JSON.stringify(shape)),
@@ -46,6 +50,7 @@ export function tablesOf(
       alt: alt === null ? -1 : texts.indexOf(alt),
       file: hashes.indexOf(contentHash ?? ''),
       curve: swept ? curves.indexOf(swept) : -1,
+      element: element ? elements.indexOf(JSON.stringify(element)) : -1,
     };
   });
   const answered = inOrder(responses).map((response) => {
@@ -59,11 +64,13 @@ export function tablesOf(
     addresses: texts.values,
     alts: texts.values,
     curves: curves.values,
+    elements: elements.values,
   };
   return {
     visits,
     placements: new PlacementTable(columnsOf(placementColumns, placed), lists, visits, hashes),
     responses: new ResponseTable(columnsOf(responseColumns, answered), answers.values, visits),
+    uses: [],
   };
 }
 

@@ -1,6 +1,8 @@
 import { iconsOf, linksOf } from './links.js';
 import { resolveAddress } from './resolve.js';
 import { shapeOf } from './shape.js';
+import { usesOf } from './uses.js';
+import type { PictureUse } from '../../core/survey/picture-use.js';
 
 /** What a document says about itself and links to. */
 export interface DocumentFacts {
@@ -9,6 +11,8 @@ export interface DocumentFacts {
   /** Its canonical address (`rel=canonical`), or `null`. */
   readonly canonical: string | null;
   readonly shape: readonly number[];
+  /** The pictures that it names without showing them there. */
+  readonly uses: readonly Omit<PictureUse, 'page'>[];
 }
 
 export function documentFacts(): DocumentFacts {
@@ -19,5 +23,6 @@ export function documentFacts(): DocumentFacts {
     icons: iconsOf(),
     canonical: (href && resolveAddress(href)) || null,
     shape: shapeOf(),
+    uses: usesOf(),
   };
 }

@@ -4,5 +4,13 @@ export { documentFacts } from './document-facts.js';
 export { largestContent, markersOf } from './markers.js';
 export { placementsOf, slotWidths } from './placements.js';
 export { selectorOf } from './selector.js';
+export {
+  adoptRules,
+  forgetRestless,
+  rememberLayout,
+  revertMarkup,
+  tryMarkup,
+  untilThere,
+} from './try-markup.js';
 export { styleUse } from './sheets.js';
 export { decodeImages, hurryImages, scrollThrough, settleImages } from './scroll.js';

@@ -43,6 +43,7 @@ export function placementsOf(
           shown: isShown(spot),
           loading: found.loading ?? 'eager',
           markup: found.markup ?? null,
+          element: found.element ?? null,
         });
       }
   return placements;

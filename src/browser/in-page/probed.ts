@@ -1,11 +1,15 @@
+import type { ElementMarkup } from '../../core/slots/element-markup.js';
 import type { Placement } from '../../core/slots/placement.js';
 import type { Size } from '../../core/base/size.js';
 
 /** A placement as far as the page itself can know it. */
-export type ProbedPlacement = Omit<
+export interface ProbedPlacement extends Omit<
   Placement,
   'page' | 'view' | 'contentHash' | 'fetched' | 'largest'
->;
+> {
+  /** The element as it stands in the page; `null` for what is no `<img>`. */
+  readonly element: ElementMarkup | null;
+}
 
 /** A pseudo-element, or none. */
 export type Pseudo = '' | '::before' | '::after' | '::marker';
@@ -22,6 +26,7 @@ export interface Found {
   readonly ratio?: () => number | null;
   readonly loading?: Placement['loading'];
   readonly markup?: Placement['markup'];
+  readonly element?: ElementMarkup | null;
 }
 
 /** An element, or one of its pseudo-elements, with its computed style. */

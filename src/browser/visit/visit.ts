@@ -3,7 +3,8 @@ import type { CDPSession } from 'playwright-core';
 import { messageOf } from '../../core/base/errors.js';
 import { noBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
-import type { Placement, SlotCurve } from '../../core/slots/placement.js';
+import type { FoundPlacement, Placement, SlotCurve } from '../../core/slots/placement.js';
+import type { PictureUse } from '../../core/survey/picture-use.js';
 import type { View } from '../../core/visitors/view.js';
 import { canonicalInHeaders } from '../network/canonical-header.js';
 import { measureFrames } from './frames.js';
@@ -37,9 +38,11 @@ export interface Visit {
   readonly links: readonly string[];
   /** The page's canonical address (`rel=canonical`), or `null`. */
   readonly canonical: string | null;
+  /** The pictures that the document names without showing them there. */
+  readonly uses: readonly Omit<PictureUse, 'page'>[];
   /** Sketch of the document; empty when there is none. */
   readonly shape: readonly number[];
-  readonly placements: readonly Omit<Placement, 'page' | 'view'>[];
+  readonly placements: readonly FoundPlacement[];
   /** The slot curves, from the one visit that sweeps the page; none from the others. */
   readonly curves: readonly Omit<SlotCurve, 'page'>[];
   readonly images: readonly ImageAnswer[];
@@ -198,6 +201,7 @@ export class Visitor {
       links: facts.links,
       canonical: facts.canonical ?? canonicalInHeaders(answer),
       shape: facts.shape,
+      uses: facts.uses,
       placements: placements.map((placement) => ({
         ...placement,
         contentHash: hashes.get(placement.url) ?? null,
@@ -244,6 +248,7 @@ export class Visitor {
       links: [],
       canonical: null,
       shape: [],
+      uses: [],
       placements: [],
       curves: [],
       images: [],

@@ -63,6 +63,10 @@ export const refitCommand = defineCommand({
       'Show this many images beside their originals; 0 for none',
       wholeNumber(0, 10_000).default(24),
     ),
+    prove: option(
+      'Try the markup in its pages, in every view, and hand out only what holds',
+      yesOrNo().default(true),
+    ),
     zip: option('Also pack everything into this ZIP file', filePath()),
     dryRun: option('Say what would be written, and write nothing', yesOrNo().default(false)),
     mapHost: shared.mapHost,
@@ -76,6 +80,7 @@ export const refitCommand = defineCommand({
     ['refit --out refit --rename names.csv --zip refit.zip', 'new names, and a file to send'],
     ["refit --out refit --sheet '/programme/*/'", 'and the icons of these pages as one image'],
     ['refit --from camera --out ready --widths 480,960,1500', 'pictures that are not online yet'],
+    ['refit --out refit --no-prove', 'without loading any page'],
     ['refit --survey before --out refit --json', 'and the manifest on stdout'],
   ],
 });

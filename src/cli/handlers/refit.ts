@@ -43,9 +43,12 @@ async function ofSurvey(
   const workspace = Workspace.openExisting(settings.workspace);
   const accesses = accessesOf(file.access, { basic: [], header: [], cookie: [] }, process.env);
   const images = openImages(workspace, survey, { hosts: hostMapOf(mapHost), accesses });
+  const pages = settings.prove ? { hosts: images.hosts, accesses } : undefined;
   try {
     const options = { ...task, ...wishesOf(settings), sheets: settings.sheet };
-    return await refit(workspace, survey, out, file.policy, { ...options, fetch: images.fetch });
+    return await refit(workspace, survey, out, file.policy, {
+      ...{ ...options, fetch: images.fetch, pages },
+    });
   } finally {
     await images.close();
     workspace.close();

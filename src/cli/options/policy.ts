@@ -1,7 +1,7 @@
 import { array } from 'yup';
 import type { InferType } from 'yup';
 import { defaultCeilings } from '../../core/policy/ceilings.js';
-import { defaultPolicy, metadataPolicies } from '../../core/policy/policy.js';
+import { defaultPolicy, markupPolicies, metadataPolicies } from '../../core/policy/policy.js';
 import type { Policy } from '../../core/policy/policy.js';
 import {
   numberFrom,
@@ -48,6 +48,8 @@ export const policySchema = settingsOf({
   ),
   widths: wholeNumber(1, 20),
   metadata: oneOf(metadataPolicies),
+  markup: oneOf(markupPolicies),
+  worthwhile: settingsOf({ bytes: bytes(), share: numberFrom(0, 1) }),
   ownHosts: textList('a list of hosts'),
   ceilings: settingsOf({
     area: bytes(),
@@ -66,12 +68,18 @@ export const policySchema = settingsOf({
 });
 
 /** Completes the policy of a config file with the defaults. */
-export function policyOf({ ceilings, quality, ...file }: InferType<typeof policySchema>): Policy {
+export function policyOf({
+  ceilings,
+  quality,
+  worthwhile,
+  ...file
+}: InferType<typeof policySchema>): Policy {
   return {
     ...defaultPolicy,
     ...given(file),
     quality: { ...defaultPolicy.quality, ...given(quality) },
     ceilings: { ...defaultCeilings, ...given(ceilings) },
+    worthwhile: { ...defaultPolicy.worthwhile, ...given(worthwhile) },
   };
 }
 

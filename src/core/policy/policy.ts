@@ -13,6 +13,13 @@ export type Nature = 'photograph' | 'transparent' | 'drawing' | 'animation';
 export const metadataPolicies = ['drop', 'credit', 'keep'] as const;
 export type MetadataPolicy = (typeof metadataPolicies)[number];
 
+/**
+ * How markup offers a modern format: by a `<picture>` with a fallback, by an `<img>` in that format alone, or as suits the
+ * site (`auto`): an `<img>` where the server chooses the format, else a `<picture>`.
+ */
+export const markupPolicies = ['auto', 'img', 'picture'] as const;
+export type MarkupPolicy = (typeof markupPolicies)[number];
+
 /** What counts as enough: the rules of thumb that people disagree on, in one place. */
 export interface Policy {
   /** Device pixels to a CSS pixel that are allowed for; denser screens are served this many. */
@@ -26,9 +33,12 @@ export interface Policy {
   /** The most widths that a picture is offered in. */
   readonly widths: number;
   readonly metadata: MetadataPolicy;
+  readonly markup: MarkupPolicy;
   /** Hosts other than the pages' own whose images the site's owner can change. */
   readonly ownHosts: readonly string[];
   readonly ceilings: Ceilings;
+  /** The least that a new file must save of an old one, in bytes and as a share of it, to be worth the work. */
+  readonly worthwhile: { readonly bytes: number; readonly share: number };
   /** What is allowed for chosen pictures beyond the need. */
   readonly rules: readonly PolicyRule[];
 }
@@ -40,8 +50,10 @@ export const defaultPolicy: Policy = {
   quality: { least: 45, most: 85 },
   widths: 5,
   metadata: 'drop',
+  markup: 'auto',
   ownHosts: [],
   ceilings: defaultCeilings,
+  worthwhile: { bytes: 1_000, share: 0.01 },
   rules: [],
 };
 

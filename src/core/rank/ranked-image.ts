@@ -75,6 +75,21 @@ export class RankedImage {
     return (this.#perVisit ??= this.#ledger.sum(this.#ledger.rowsOf(this.fileIndex)));
   }
 
+  /**
+   * What an average visit is sent and wastes of it, some visits left out.
+   *
+   * @param visits pages and views, as `page\nview`
+   */
+  sumWithout(visits: ReadonlySet<string>): Portion {
+    const { facts, visit } = this.#ledger;
+    return this.#ledger.sum(
+      this.#ledger.rowsOf(this.fileIndex).filter((row) => {
+        const { page, view } = facts.visits[visit[row]!]!;
+        return !visits.has(`${page}\n${view}`);
+      }),
+    );
+  }
+
   /** Of the file, once for each address; `null` when it cannot be read, or no element shows it. */
   get waste(): Waste | null {
     return (this.#whole ??= this.#judgeWhole()).waste;
@@ -143,7 +158,10 @@ export class RankedImage {
     const { placements } = this.#ledger.facts;
     const { rows, starts } = this.#ledger.placements;
     return Array.from(rows.subarray(starts[this.fileIndex], starts[this.fileIndex + 1]), (row) => {
-      return Object.assign(placements.at(row), { curve: () => placements.curveAt(row) });
+      return Object.assign(placements.at(row), {
+        curve: () => placements.curveAt(row),
+        element: () => placements.elementAt(row),
+      });
     });
   }
 
@@ -224,7 +242,7 @@ export class RankedImage {
     const densities = new Map(
       this.#ledger.facts.head.views.map(({ name, density }) => [name, density]),
     );
-    return this.placed.map(({ curve, ...placement }) => {
+    return this.placed.map(({ curve, element: _, ...placement }) => {
       const rendered = renderedSize(placement, intrinsic ?? undefined);
       // Where the picture makes its own box, the slot is what it draws.
       const ownBox = placement.slot.width === 0 && placement.fit === 'none';

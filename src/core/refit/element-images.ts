@@ -2,6 +2,8 @@ import { needFactor, pixelsAt } from '../policy/need.js';
 import type { Policy } from '../policy/policy.js';
 import type { RankedImage } from '../rank/ranked-image.js';
 import { area } from '../base/size.js';
+import { groupBy } from '../base/group-by.js';
+import type { PlacedImage } from '../findings/image/image-case.js';
 
 /** One element that a page shows images with. */
 export function elementKey({ page, selector }: { page: string; selector: string }): string {
@@ -15,6 +17,8 @@ export interface ElementImages {
     image: RankedImage,
     placed: { page: string; selector: string },
   ) => boolean;
+  /** An element in all views that show it, with whatever file each of them chose. */
+  readonly inAllViews: (placed: PlacedImage) => readonly PlacedImage[];
   /** Widths that the elements made from a file need where they show another one now. */
   readonly moreWidths: (image: RankedImage) => readonly number[];
 }
@@ -34,6 +38,12 @@ export function elementImages(
       : image.placed
           .filter(({ kind, shown: seen }) => kind === 'img' && seen)
           .map((placement) => ({ image, placement, pixels: area(image.file.intrinsic!) })),
+  );
+  const placed = groupBy(
+    images.flatMap((image) =>
+      image.placed.filter(({ kind, shown: seen }) => kind === 'img' && seen),
+    ),
+    elementKey,
   );
   const masters = new Map<string, { image: RankedImage; pixels: number }>();
   for (const { image, placement, pixels } of shown) {
@@ -55,6 +65,7 @@ export function elementImages(
       const master = masters.get(elementKey(placed));
       return master !== undefined && master.image !== image;
     },
+    inAllViews: (one) => placed.get(elementKey(one)) ?? [one],
     moreWidths: (image) => [...(widths.get(image) ?? [])],
   };
 }

@@ -2,6 +2,7 @@ import type { Size } from '../base/size.js';
 import { pixelsAt } from '../policy/need.js';
 import type { Encoded } from '../survey/encoded.js';
 import type { ImageFile } from '../survey/image-file.js';
+import type { Original } from './refit-names.js';
 import type { RefitSource } from './refit-plan.js';
 
 /** The size of pictures that no page shows yet, in pixels. */
@@ -36,15 +37,15 @@ export function needOfPicture(
 export function sourcesOfPictures(
   pictures: readonly FolderPicture[],
   { widths }: PictureLimits,
-): { sources: RefitSource[]; originals: (readonly [string, string])[] } {
+): { sources: RefitSource[]; originals: Original[] } {
   const sources = pictures.map(({ file: image, encoded, paths }): RefitSource => ({
     ...{ image, encoded, originals: paths, keptAs: paths, path: paths[0]!, folder: '', root: '' },
     reason: image.problem ?? (encoded ? encoded.problem : 'it cannot be encoded'),
     widths: widths.filter((one) => one < (encoded?.need?.width ?? 0)),
-    widest: 0,
+    ...{ widest: 0, inPlace: false },
   }));
   const originals = pictures.flatMap(({ file, paths }) =>
-    paths.map((path) => [path, file.contentHash] as const),
+    paths.map((path) => ({ path, contentHash: file.contentHash, wholeWidth: null })),
   );
   return { sources, originals };
 }

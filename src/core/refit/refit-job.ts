@@ -53,6 +53,10 @@ export interface RefitJob {
   readonly quality: number | null;
   /** The entries that a person made about it; `null` for none. */
   readonly credit: Credit | null;
+  /** Whether its main file is still to be made, because the survey encoded it in another size. */
+  readonly isOpen: boolean;
+  /** Whether it keeps its pixels, because elements choose it among several widths of the site. */
+  readonly isInPlace: boolean;
   /** The folder of its host's files below the refit's folder: empty, or a name followed by `/`. */
   readonly folder: string;
   /** The prefix of paths below that folder, in addresses on the site. */
@@ -87,17 +91,43 @@ export function isReadEverywhere(format: EncodedFormat): boolean {
   return everywhere.has(format);
 }
 
-/** The fallback for a modern format; `null` if none is needed. */
+/**
+ * The fallback for a modern format; `null` if none is needed.
+ *
+ * @param inPlace whether it takes the place of the original, which keeps its format
+ */
 export function fallbackFor(
   nature: Nature,
   format: EncodedFormat,
   mediaType: string,
+  inPlace: boolean,
 ): EncodedFormat | null {
   if (isReadEverywhere(format)) return null;
+  const own = mediaType.replace('image/', '') as EncodedFormat;
+  if (inPlace) return isReadEverywhere(own) ? own : null;
   if (nature === 'photograph') return 'jpeg';
   if (nature !== 'animation') return 'png';
   // Whoever had another kind of film has left those browsers behind already.
   return mediaType === 'image/gif' ? 'gif' : null;
+}
+
+/** The file in the format and with the pixels of the original: it can take its place; `null` where none was made. */
+export function successorOf({ file, variants }: MadeJob): { path: string; bytes: number } | null {
+  const { width, mediaType } = file.from;
+  if (file.mediaType === mediaType && file.to.width === width)
+    return { path: file.path, bytes: file.to.bytes };
+  return (
+    variants.find(({ format, size }) => `image/${format}` === mediaType && size.width === width) ??
+    null
+  );
+}
+
+/** The fewest bytes that were made of all the pixels of the original; its own where nothing was smaller. */
+export function leastBytes({ file, variants }: MadeJob): number {
+  const { width, bytes } = file.from;
+  const main = file.to.width === width ? [file.to.bytes] : [];
+  const same = variants.filter(({ size }) => size.width === width);
+  return Math.min(bytes, ...main, ...same.map((variant) => variant.bytes));
 }
 
 /** All widths in which a made order is offered, the narrowest first. */

@@ -19,6 +19,19 @@ export interface Collision {
   readonly path: string;
 }
 
+/** A file that is at a path of the site already. */
+export interface Original {
+  /** Below the refit's folder. */
+  readonly path: string;
+  /** `null` where the survey has not seen its bytes. */
+  readonly contentHash: string | null;
+  /**
+   * Pixels across that whatever takes its place must have, because somebody asks for all of it; `null` if only the
+   * elements of the survey do.
+   */
+  readonly wholeWidth: number | null;
+}
+
 /** What a name is made for. */
 export interface Named extends PictureSize {
   /** Path of the original without its extension, below the refit's folder. */
@@ -27,6 +40,8 @@ export interface Named extends PictureSize {
   readonly contentHash: string;
   /** Whether it is the file that replaces the original. */
   readonly main: boolean;
+  /** Path of the original that it has the pixels of, and may lie at. */
+  readonly inPlaceOf?: string | undefined;
 }
 
 /** Folder for files whose own folder has a name that the refit uses itself. */
@@ -36,22 +51,26 @@ const apart = 'site/';
 export class RefitNames {
   readonly #naming: Naming;
   readonly #taken: Set<string>;
-  readonly #originals = new Map<string, string>();
+  readonly #originals = new Map<string, Original>();
   readonly collisions: Collision[] = [];
 
   /**
-   * @param originals the paths of all originals and their content hashes: a file may lie where its own original does,
-   *   and never where another one does
+   * @param originals all files that are known to be there: a file may lie where its own original does, if it can take its
+   *   place for everybody, and never where another one does
    */
-  constructor(naming: Naming, originals: Iterable<readonly [path: string, contentHash: string]>) {
+  constructor(naming: Naming, originals: Iterable<Original>) {
     this.#naming = naming;
     this.#taken = new Set(Object.values(refitPapers));
-    for (const [path, contentHash] of originals)
-      this.#originals.set(path.toLowerCase(), contentHash);
+    for (const original of originals) this.#originals.set(original.path.toLowerCase(), original);
   }
 
   /** A name for a file, as a path below the folder. */
   take(named: Named): string {
+    const { inPlaceOf } = named;
+    if (inPlaceOf !== undefined && !this.#isTaken(inPlaceOf.toLowerCase(), named)) {
+      this.#taken.add(inPlaceOf.toLowerCase());
+      return inPlaceOf;
+    }
     const { stem, extension } = this.#wanted(named);
     const wanted = `${stem}${extension}`;
     const isOurs = Object.values(ownFolders).some((folder) =>
@@ -59,15 +78,29 @@ export class RefitNames {
     );
     const place = isOurs ? apart : '';
     let path = place + wanted;
-    for (let round = 1; this.#isTaken(path.toLowerCase(), named.contentHash); round++)
+    // A file that cannot have the name of its own original says its width, as its other widths do.
+    if (named.main && this.#isSmallerThanAsked(path.toLowerCase(), named))
+      path = `${place}${stem}-${named.width}${extension}`;
+    for (let round = 1; this.#isTaken(path.toLowerCase(), named); round++)
       path = `${place}${stem}-${this.#naming.hashOf(named)}${round > 1 ? `-${round}` : ''}${extension}`;
     if (path !== wanted) this.collisions.push({ wanted, path });
     this.#taken.add(path.toLowerCase());
     return path;
   }
 
-  #isTaken(name: string, contentHash: string): boolean {
-    return this.#taken.has(name) || (this.#originals.get(name) ?? contentHash) !== contentHash;
+  #isTaken(name: string, named: Named): boolean {
+    const { contentHash } = named;
+    if (this.#taken.has(name)) return true;
+    const original = this.#originals.get(name);
+    if (!original) return false;
+    return original.contentHash !== contentHash || this.#isSmallerThanAsked(name, named);
+  }
+
+  /** Whether its own original lies there, and somebody asks for more pixels of it. */
+  #isSmallerThanAsked(name: string, { contentHash, width }: Named): boolean {
+    const original = this.#originals.get(name);
+    if (!original || original.contentHash !== contentHash) return false;
+    return original.wholeWidth !== null && width !== null && width !== original.wholeWidth;
   }
 
   #wanted(named: Named) {

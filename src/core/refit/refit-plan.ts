@@ -1,5 +1,5 @@
 import { pixelsAt } from '../policy/need.js';
-import type { EncodedFormat } from '../policy/policy.js';
+import type { EncodedFormat, Policy } from '../policy/policy.js';
 import { isVector } from '../survey/image-file.js';
 import type { ImageFile } from '../survey/image-file.js';
 import type { Encoded, EncodeAttempt } from '../survey/encoded.js';
@@ -7,7 +7,7 @@ import type { Credit } from './credit.js';
 import { fallbackFor } from './refit-job.js';
 import type { KeptFile, RefitFile, RefitJob, VariantJob } from './refit-job.js';
 import { RefitNames, stemFor } from './refit-names.js';
-import type { Collision, Naming } from './refit-names.js';
+import type { Collision, Naming, Original } from './refit-names.js';
 import { narrower } from './refit-widths.js';
 
 /** An image that may be refitted, from a survey or a folder. */
@@ -31,6 +31,11 @@ export interface RefitSource {
   readonly widths: readonly number[];
   /** The widest of them that may be wider than the need; 0 for none. */
   readonly widest: number;
+  /**
+   * Whether elements choose it among several widths of their site: then it keeps its width, and what is made of it in its
+   * own format takes its place.
+   */
+  readonly inPlace: boolean;
 }
 
 export interface RefitPlan<Source extends RefitSource> {
@@ -49,22 +54,26 @@ export interface RefitWriting {
 /** Why an image stays as it is if the file made is no gain. */
 export const noGain = 'no smaller file is good enough';
 
+/** Why an image stays as it is if the file made is a gain that is not worth the work. */
+export const littleGain = 'a smaller file would save too little';
+
 /**
  * Which files are made, under which names, and which images stay as they are.
  *
- * @param originals paths of all files that are there, with their content hashes
+ * @param originals all files that are known to be there
  */
 export function planRefit<Source extends RefitSource>(
   sources: readonly Source[],
-  originals: readonly (readonly [path: string, contentHash: string])[],
+  originals: readonly Original[],
   writing: RefitWriting,
+  worthwhile: Policy['worthwhile'],
 ): RefitPlan<Source> {
   const names = new RefitNames(writing.naming, originals);
   const jobs: (RefitJob & { readonly source: Source })[] = [];
   const kept: KeptFile[] = [];
   for (const source of sources) {
-    const { encoded, image } = source;
-    const reason = source.reason ?? (encoded && !isSmaller(image, encoded) ? noGain : null);
+    const { encoded } = source;
+    const reason = source.reason ?? reasonAgainst(source, worthwhile);
     if (reason !== null || !encoded?.resultHash)
       kept.push(...source.keptAs.map((url) => ({ url, reason: reason ?? noGain })));
     else jobs.push({ ...jobFor(source, encoded, names, writing), source });
@@ -72,26 +81,60 @@ export function planRefit<Source extends RefitSource>(
   return { jobs, kept, collisions: names.collisions };
 }
 
+/** Why nothing is to be made of an image, by the encode of the survey; `null` if that cannot tell, or something is. */
+function reasonAgainst(source: RefitSource, worthwhile: Policy['worthwhile']): string | null {
+  const { encoded, image } = source;
+  if (!encoded || isOpen(source, encoded)) return null;
+  const saved = isVector(image) ? encoded.steps.metadata : image.bytes - encoded.steps.best;
+  return gainProblem(saved, image.bytes, worthwhile);
+}
+
+/** Why a smaller file is not worth the work; `null` if it is. */
+export function gainProblem(
+  savedBytes: number,
+  bytes: number,
+  worthwhile: Policy['worthwhile'],
+): string | null {
+  if (savedBytes <= 0) return noGain;
+  const isLittle = savedBytes < worthwhile.bytes || savedBytes < worthwhile.share * bytes;
+  return isLittle ? littleGain : null;
+}
+
+/** Whether the survey's own encode has another size than the file that is to be made. */
+function isOpen({ inPlace, image: { intrinsic } }: RefitSource, { need }: Encoded): boolean {
+  return inPlace && need !== null && intrinsic !== null && need.width !== intrinsic.width;
+}
+
 function jobFor(
-  { image, originals, path, folder, root, widths, widest }: RefitSource,
+  source: RefitSource,
   encoded: Encoded,
   names: RefitNames,
   { naming, credits }: RefitWriting,
 ): RefitJob {
+  const { image, originals, path, folder, root, widths, widest, inPlace } = source;
   const { contentHash, mediaType, intrinsic, frames } = image;
-  const { need, nature, format } = encoded;
+  const { nature, format } = encoded;
+  const open = isOpen(source, encoded);
+  const need = open ? intrinsic : encoded.need;
   const stem = stemFor(path, folder, contentHash, naming);
   const size = need ?? { width: null, height: null };
-  const mainPath = names.take({ stem, ...size, format, contentHash, main: true });
+  const inPlaceOf = (one: EncodedFormat | 'svg') =>
+    inPlace && mediaType === `image/${one}` ? folder + path : undefined;
+  const mainPath = names.take({
+    ...{ stem, ...size, format, contentHash, main: true, inPlaceOf: inPlaceOf(format) },
+  });
   const variants: VariantJob[] = [];
   if (format !== 'svg' && nature !== 'vector' && need && intrinsic) {
-    const fallback = fallbackFor(nature, format, mediaType);
+    const fallback = fallbackFor(nature, format, mediaType, inPlace);
     const add = (one: EncodedFormat, width: number) => {
       const main = width === need.width;
       const wanted = main ? need : pixelsAt(intrinsic, width / intrinsic.width);
       variants.push({
         ...{ contentHash, format: one, size: wanted, use: one === format ? 'width' : 'fallback' },
-        path: names.take({ stem, ...wanted, format: one, contentHash, main }),
+        path: names.take({
+          ...{ stem, ...wanted, format: one, contentHash, main },
+          inPlaceOf: main ? inPlaceOf(one) : undefined,
+        }),
       });
     };
     if (fallback) add(fallback, need.width);
@@ -101,7 +144,8 @@ function jobFor(
         for (const one of fallback ? [format, fallback] : [format]) add(one, width);
   }
   return {
-    ...{ file: fileFor(image, encoded, originals, mainPath), nature, frames, folder, root },
+    ...{ nature, frames, folder, root, isOpen: open, isInPlace: inPlace },
+    file: fileFor(image, { ...encoded, need }, originals, mainPath),
     variants,
     quality: chosenQuality(encoded),
     credit: credits.get(contentHash) ?? null,
@@ -127,11 +171,6 @@ function fileFor(
     to: { ...(need ?? noPixels), bytes: after, format },
     savedBytes: bytes - after,
   };
-}
-
-/** Whether the file made is smaller than the original. */
-function isSmaller(file: ImageFile, { steps }: Encoded): boolean {
-  return isVector(file) ? steps.metadata > 0 : steps.best < file.bytes;
 }
 
 /**

@@ -1,3 +1,4 @@
+import type { ElementMarkup } from './element-markup.js';
 import type { DrawnBox, ObjectFit } from './rendered-size.js';
 import type { Size } from '../base/size.js';
 import type { CurvePiece } from './slot-curve.js';
@@ -71,6 +72,12 @@ export interface Placement {
   /** When its file was requested; `null` if it was not, or its bytes are in the document. */
   readonly fetched: 'at-once' | 'on-scroll' | null;
   readonly markup: Markup | null;
+}
+
+/** What a visit found of a placement: it, and its element as it stands in the page. */
+export interface FoundPlacement extends Omit<Placement, 'page' | 'view'> {
+  /** `null` for what is no `<img>`, for one that is too long, and in surveys of older versions. */
+  readonly element: ElementMarkup | null;
 }
 
 /**

@@ -1,4 +1,5 @@
 import type { ImageResponse } from './image-file.js';
+import type { ElementMarkup } from '../slots/element-markup.js';
 import type { Placement } from '../slots/placement.js';
 import type { CurvePiece } from '../slots/slot-curve.js';
 
@@ -35,10 +36,20 @@ export interface PlacementColumns {
   readonly file: Column;
   /** Place in the list of slot curves; −1 where the element was not swept. */
   readonly curve: Column;
+  /** Place in the list of elements; −1 where none was kept. */
+  readonly element: Column;
 }
 
 /** The names of those columns. */
-export const placementColumns = ['visit', 'shape', 'url', 'alt', 'file', 'curve'] as const;
+export const placementColumns = [
+  'visit',
+  'shape',
+  'url',
+  'alt',
+  'file',
+  'curve',
+  'element',
+] as const;
 
 /** What the columns of placements are places in. */
 export interface PlacementLists {
@@ -47,6 +58,8 @@ export interface PlacementLists {
   readonly alts: readonly string[];
   /** Each that is different once. */
   readonly curves: readonly (readonly CurvePiece[])[];
+  /** Each that is different once. */
+  readonly elements: readonly ElementMarkup[];
 }
 
 /** All placements of a survey; a placement is built when its row is read. */
@@ -91,6 +104,11 @@ export class PlacementTable {
   /** The slot curve of a row's element; `null` where it was not swept. */
   curveAt(row: number): readonly CurvePiece[] | null {
     return this.lists.curves[this.columns.curve[row]!] ?? null;
+  }
+
+  /** The element of a row as it stands in the page; `null` where none was kept. */
+  elementAt(row: number): ElementMarkup | null {
+    return this.lists.elements[this.columns.element[row]!] ?? null;
   }
 
   *[Symbol.iterator](): Generator<Placement> {

@@ -1,6 +1,7 @@
 import type { BytesByType } from '../load/request.js';
 import type { ImageFile } from './image-file.js';
 import type { Encoded } from './encoded.js';
+import type { PictureUse } from './picture-use.js';
 import type { PlacementTable, ResponseTable, VisitKey } from './survey-tables.js';
 import type { View } from '../visitors/view.js';
 
@@ -81,5 +82,7 @@ export interface SurveyFacts {
   readonly files: readonly ImageFile[];
   readonly placements: PlacementTable;
   readonly responses: ResponseTable;
+  /** The pictures that its pages name without showing them there. */
+  readonly uses: readonly PictureUse[];
   readonly encoded: readonly Encoded[];
 }

@@ -1,4 +1,4 @@
-import type { WorkItem } from '../../core/refit/worklist.js';
+import type { WorkItem } from '../../core/refit/work-item.js';
 import { csvOf } from './csv.js';
 
 /** A work list as CSV (RFC 4180): one row a fix. */

@@ -1,7 +1,16 @@
 import { snippetRules } from '../../core/refit/snippet.js';
-import type { Snippet } from '../../core/refit/snippet.js';
+import type { ProvedSnippets } from '../../core/refit/snippet.js';
 
 /** Markup and styles to paste, as the document `zealous-lynx.snippets/1`. */
-export function snippetsDocument(snippets: readonly Snippet[]) {
-  return { format: 'zealous-lynx.snippets/1', rules: snippetRules, snippets };
+export function snippetsDocument({ snippets, withheld, proved, untried }: ProvedSnippets) {
+  return {
+    format: 'zealous-lynx.snippets/1',
+    rules: snippetRules,
+    snippets: snippets.map((one) => {
+      const { after: _, ...snippet } = one;
+      return { ...snippet, proved: proved.has(one) };
+    }),
+    withheld,
+    untried,
+  };
 }

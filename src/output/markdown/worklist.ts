@@ -1,5 +1,5 @@
 import { doers } from '../../core/findings/finding.js';
-import type { WorkItem } from '../../core/refit/worklist.js';
+import type { WorkItem } from '../../core/refit/work-item.js';
 import { count, formatBytes } from '../words/units.js';
 import { asCode, asLink, escaped } from './markdown.js';
 

@@ -1,7 +1,7 @@
 import type { NotMade } from '../../core/refit/refit-manifest.js';
 import type { Collision } from '../../core/refit/refit-names.js';
 import type { PictureSize } from '../../core/refit/refit-job.js';
-import type { WorkItem } from '../../core/refit/worklist.js';
+import type { WorkItem } from '../../core/refit/work-item.js';
 
 /** What a refit is shown from. */
 export interface RefitView {

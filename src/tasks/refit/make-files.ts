@@ -1,8 +1,9 @@
 import pLimit from 'p-limit';
 import { noSteps } from '../../core/survey/failed-encode.js';
 import type { EncodedFormat, Nature, Policy } from '../../core/policy/policy.js';
+import { gainProblem } from '../../core/refit/refit-plan.js';
 import type { NotMade } from '../../core/refit/refit-manifest.js';
-import type { MadeJob, MadeVariant, RefitJob } from '../../core/refit/refit-job.js';
+import type { KeptFile, MadeJob, MadeVariant, RefitJob } from '../../core/refit/refit-job.js';
 import type { Size } from '../../core/base/size.js';
 import { picturesAtOnce } from '../../images/at-once.js';
 import { encodeKey } from '../../images/encode-key.js';
@@ -16,6 +17,8 @@ import type { TaskOptions } from '../progress.js';
 export interface MadeFiles<Job extends RefitJob> {
   readonly jobs: readonly (Omit<Job, 'variants'> & MadeJob)[];
   readonly notMade: readonly NotMade[];
+  /** Images of which nothing that was made is a gain. */
+  readonly kept: readonly KeptFile[];
 }
 
 /** The bytes of an original. */
@@ -47,7 +50,13 @@ export async function makeFiles<Job extends RefitJob>(
     ),
   );
   const notMade: NotMade[] = [];
-  const whole = made.flat().map((job) => ({
+  const kept: KeptFile[] = [];
+  const gains = made.flat().filter(({ file, isOpen }) => {
+    const reason = isOpen ? gainProblem(file.savedBytes, file.from.bytes, policy.worthwhile) : null;
+    if (reason !== null) kept.push(...file.originals.map((url) => ({ url, reason })));
+    return reason === null;
+  });
+  const whole = gains.map((job) => ({
     ...job,
     variants: job.variants.filter((variant) => {
       if (variant.bytes < job.file.from.bytes) return true;
@@ -56,7 +65,7 @@ export async function makeFiles<Job extends RefitJob>(
       return false;
     }),
   }));
-  return { jobs: whole, notMade };
+  return { jobs: whole, notMade, kept };
 }
 
 /** The file that an encode made: its hash and its bytes. */
@@ -73,8 +82,8 @@ export async function makeFilesOf<Job extends RefitJob>(
   const maker = new Maker(workspace, job, policy, read);
   const { width, height, format } = file.to;
   let main = file;
-  if (credit && format !== 'svg' && width !== null && height !== null) {
-    // With what somebody has filled in it is another file than the one that the survey made.
+  if ((credit || job.isOpen) && format !== 'svg' && width !== null && height !== null) {
+    // Another file than the one that the survey made: in another size, or with what somebody has filled in.
     const { resultHash, bytes } = await maker.make({ width, height }, format);
     main = {
       ...{ ...file, resultHash, savedBytes: file.from.bytes - bytes },

@@ -16,6 +16,8 @@ const patience = 30_000;
 /** Images of a survey, as servers send them now. */
 export interface OpenImages {
   readonly fetch: (url: string) => Promise<FetchedFile>;
+  /** Where each host is; folders are served by then. */
+  readonly hosts: () => Promise<HostMap>;
   close(): Promise<void>;
 }
 
@@ -42,6 +44,7 @@ export function openImages(
         limit: maxBytes,
         timeout: patience,
       }),
+    hosts: async () => (await open()).hosts,
     close: async () => (await starts)?.close(),
   };
 }

@@ -9,7 +9,7 @@ import type { Credit } from '../../core/refit/credit.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { Naming } from '../../core/refit/refit-names.js';
 import { refitPapers } from '../../core/refit/refit-job.js';
-import { boxText, pictureText, ratioText } from '../../core/refit/snippet.js';
+import { newElementText } from '../../core/refit/new-element.js';
 import { picturesAtOnce } from '../../images/at-once.js';
 import { encodeKey } from '../../images/encode-key.js';
 import { readImageFacts } from '../../images/facts.js';
@@ -60,10 +60,10 @@ export async function refitPictures(
     policy,
   );
   const { sources, originals } = sourcesOfPictures(pictures, limits);
-  const plan = planRefit(sources, originals, wishes);
+  const plan = planRefit(sources, originals, wishes, policy.worthwhile);
   const places = new Map(pictures.map(({ file, paths: [path] }) => [file.contentHash, path!]));
   const read = (hash: string) => readFile(join(from, places.get(hash)!));
-  const { jobs: jobs, notMade } = await makeFiles(workspace, plan.jobs, policy, read, options);
+  const { jobs, notMade } = await makeFiles(workspace, plan.jobs, policy, read, options);
   refuseStopped(options);
   const shown = dryRun
     ? []
@@ -73,12 +73,8 @@ export async function refitPictures(
     .map((job) => {
       const { width, height } = job.file.from;
       const natural = { width: width!, height: height! };
-      const box = boxText(natural) + ratioText(natural);
-      const said = { original: job.file.originals[0]!, sizes: null, alt: null, box };
-      return {
-        path: job.file.originals[0]!,
-        text: pictureText(job, { ...said, load: 'when near' }),
-      };
+      const form = policy.markup === 'img' ? 'img' : 'picture';
+      return { path: job.file.originals[0]!, text: newElementText(job, natural, form) };
     });
   const work = {
     ...{ survey: null, jobs, kept: plan.kept, notMade, worklist: [], sheets: [] },
@@ -146,7 +142,7 @@ async function encodeAll(
         const picture = { file, encoded, paths: [path] };
         // While it is decoded, all else is made of it as well; its names can wait.
         const alone = sourcesOfPictures([picture], limits);
-        const [job] = planRefit(alone.sources, alone.originals, unnamed).jobs;
+        const [job] = planRefit(alone.sources, alone.originals, unnamed, policy.worthwhile).jobs;
         if (job && credits === undefined)
           await makeFilesOf(workspace, job, policy, () => Promise.resolve(body));
         onProgress({ stage: 'images', done: ++done, total: paths.length, doing: path });

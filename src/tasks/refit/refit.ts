@@ -1,13 +1,18 @@
 import { InterruptedError } from '../../core/base/errors.js';
+import { formFor, isNegotiated } from '../../core/refit/markup-form.js';
 import { elementImages } from '../../core/refit/element-images.js';
 import { familyWidths } from '../../core/rank/family-widths.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import { refitPapers } from '../../core/refit/refit-job.js';
+import type { Access } from '../../core/address/access.js';
+import { planOwnWidths } from '../../core/refit/own-widths-plan.js';
 import { planRefit } from '../../core/refit/refit-plan.js';
 import { sourcesOfSurvey } from '../../core/refit/survey-sources.js';
 import { snippetsOf } from '../../core/refit/snippet.js';
+import type { Snippet } from '../../core/refit/snippet.js';
 import { worklistOf } from '../../core/refit/worklist.js';
+import { contentHashOf } from '../../images/hash.js';
 import type { FetchedFile } from '../../crawl/fetch-file.js';
 import { rewritesDocument } from '../../output/json/rewrites.js';
 import { snippetsDocument } from '../../output/json/snippets.js';
@@ -15,14 +20,17 @@ import { snippetsMarkdown } from '../../output/markdown/snippets.js';
 import { worklistCsv } from '../../output/csv/worklist.js';
 import { worklistMarkdown } from '../../output/markdown/worklist.js';
 import { findingWords } from '../../output/words/findings.js';
+import type { HostMap } from '../../browser/chromium/host-map.js';
 import type { Workspace } from '../../store/workspace.js';
 import { fetchBodies } from './fetch-bodies.js';
+import { fetchCandidates } from './fetch-candidates.js';
 import { makeFiles } from './make-files.js';
 import type { TaskOptions } from '../progress.js';
 import { rank } from '../rank.js';
 import type { RankResult } from '../rank.js';
 import { wishesFor } from './refit-wishes.js';
 import type { NameablePicture, RefitWishes } from './refit-wishes.js';
+import { proveSnippets } from './prove-snippets.js';
 import { reviewRefit } from './review-refit.js';
 import { makeSheets } from './make-sheets.js';
 import { writeRefit } from './write-refit.js';
@@ -35,6 +43,9 @@ export interface RefitOptions extends TaskOptions, RefitWishes {
   readonly review?: number;
   /** Page groups, or addresses of pages, whose small images are joined into one sheet each. */
   readonly sheets?: readonly string[];
+  /** Tries the markup in the pages of the survey, which are found there; without it, nothing is tried. */
+  readonly pages?:
+    { readonly hosts: () => Promise<HostMap>; readonly accesses: readonly Access[] } | undefined;
   /** Requests images whose bodies the survey did not store. */
   readonly fetch?: (url: string) => Promise<FetchedFile>;
 }
@@ -61,24 +72,73 @@ export async function refit(
   const reasons = fetch ? await fetchBodies(workspace, head, fetch, options) : new Map();
   const ranking = await rank(workspace, head.label, policy, options);
   refuseStopped(options);
-  const elements = elementImages(ranking.images, densitiesOf(ranking), policy);
-  const { sources, originals } = sourcesOfSurvey(ranking.images, {
-    ...{ widthsOf: familyWidths(ranking, policy.widths), elements, reasons },
+  const { images } = ranking;
+  const candidates = fetch ? await fetchCandidates(workspace, images, policy, fetch, options) : [];
+  refuseStopped(options);
+  const elements = elementImages(images, densitiesOf(ranking), policy);
+  const { sources, originals } = sourcesOfSurvey(images, {
+    ...{ widthsOf: familyWidths(ranking, policy.widths), elements, reasons, candidates },
+    uses: ranking.ledger.facts.uses,
   });
-  const writing = wishesFor(nameable(ranking.images), options, policy);
-  const plan = planRefit(sources, originals, writing);
+  const writing = wishesFor(nameable(images), options, policy);
+  const plan = planRefit(sources, originals, writing, policy.worthwhile);
   const read = (hash: string) => workspace.bodies.read(hash);
   const { sheets, files } = await makeSheets(ranking, options.sheets ?? [], read);
-  const { jobs, notMade } = await makeFiles(workspace, plan.jobs, policy, read, options);
+  const { jobs, notMade, kept } = await makeFiles(workspace, plan.jobs, policy, read, options);
   refuseStopped(options);
   const groups = new Map(ranking.pages.map(({ url, group }) => [url, group]));
-  const snippets = jobs.flatMap((job) => snippetsOf(job.source.ranked, job, { groups, elements }));
-  const worklist = worklistOf(ranking.images, jobs, policy, findingWords);
+  const jobOf = new Map(jobs.map((job) => [job.file.contentHash, job]));
+  const context = {
+    ...{ groups, elements, isNegotiated: (image: RankedImage) => isNegotiated(image, policy) },
+    form: (image: RankedImage) => formFor(image, policy),
+  };
+  const drafted = images.map((image) =>
+    snippetsOf(image, jobOf.get(image.file.contentHash) ?? null, context),
+  );
+  const drafts = {
+    snippets: drafted.flatMap((one) => one.snippets),
+    withheld: drafted.flatMap((one) => one.withheld),
+  };
+  const widthAt = new Map([
+    ...images.flatMap(({ urls, file }) =>
+      urls.flatMap((url) => (file.intrinsic ? [[url, file.intrinsic.width] as const] : [])),
+    ),
+    ...candidates.map(({ url, file }) => [url, file.intrinsic!.width] as const),
+  ]);
+  const snippets = options.pages
+    ? await proveSnippets(
+        workspace,
+        drafts,
+        {
+          ...{ views: ranking.survey.views, policy, jobs, widthAt },
+          ...{ hosts: await options.pages.hosts(), accesses: options.pages.accesses },
+        },
+        options,
+      )
+    : {
+        ...drafts,
+        proved: new Set<Snippet>(),
+        untried: ['they were not to be tried (--no-prove)'],
+      };
+  refuseStopped(options);
+  const jobAt = new Map(
+    jobs.flatMap((job) => job.file.originals.map((url) => [url, job] as const)),
+  );
+  const bytesAt = new Map([
+    ...images.flatMap(({ urls, file }) => urls.map((url) => [url, file.bytes] as const)),
+    ...candidates.map(({ url, file }) => [url, file.bytes] as const),
+  ]);
+  const ownWidths = planOwnWidths(ranking, policy, (url) => bytesAt.get(url), jobAt);
+  const worklist = worklistOf({
+    ...{ images, jobs, policy, groups, ownWidths, wordsOf: findingWords },
+    idOf: (key) => contentHashOf(Buffer.from(key)).slice(0, 8),
+  });
   const shown = dryRun
     ? []
     : jobs.toSorted((a, b) => savedBy(b.source.ranked) - savedBy(a.source.ranked));
   const work = {
-    ...{ survey: ranking.survey.label, jobs, kept: plan.kept, notMade, worklist, sheets },
+    ...{ survey: ranking.survey.label, jobs, kept: [...plan.kept, ...kept], notMade },
+    ...{ worklist, sheets },
     sheetFiles: files,
     collisions: plan.collisions,
     papers: new Map<string, string | Buffer>([
@@ -102,8 +162,8 @@ export function refuseStopped({ signal }: TaskOptions): void {
     });
 }
 
-function savedBy({ perVisit }: RankedImage): number {
-  return perVisit.wasteBytes;
+function savedBy(image: RankedImage | null): number {
+  return image?.perVisit.wasteBytes ?? 0;
 }
 
 function densitiesOf({ survey }: RankResult): (view: string) => number {

@@ -11,7 +11,7 @@ import type {
 import type { Collision } from '../../core/refit/refit-names.js';
 import { refitPapers } from '../../core/refit/refit-job.js';
 import type { KeptFile, MadeJob, MadeVariant } from '../../core/refit/refit-job.js';
-import type { WorkItem } from '../../core/refit/worklist.js';
+import type { WorkItem } from '../../core/refit/work-item.js';
 import { contentHashOf } from '../../images/hash.js';
 import { writeWhole } from '../../store/write-whole.js';
 import type { Workspace } from '../../store/workspace.js';

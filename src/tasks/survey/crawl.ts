@@ -127,9 +127,10 @@ function recordOf(due: DuePage, visits: readonly Visit[]): PageRecord {
       error: problemWords(problems, visits.length),
       bytesByType: heaviest(visits),
     },
-    visits: visits.map(({ view, placements, images }) => ({
+    visits: visits.map(({ view, placements, images, uses }) => ({
       view,
       placements,
+      uses,
       responses: images.map((image) => ({
         ...image,
         thirdParty: isThirdParty(image.url, finalUrl),

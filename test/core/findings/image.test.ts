@@ -28,6 +28,7 @@ const placement = {
   fetched: 'at-once' as const,
   markup: null,
   curve: () => null as readonly CurvePiece[] | null,
+  element: () => null,
 };
 
 const sound: ImageCase = {

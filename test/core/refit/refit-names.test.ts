@@ -61,13 +61,34 @@ describe('names of a refit', () => {
   });
 
   it('are those of no other original, which would be overwritten where they are put in place', () => {
-    const originals = [
-      ['img/kites/img_0412.JPG', 'ffff0000'],
-      ['img/kites/IMG_0412.webp', file.contentHash],
-    ] as const;
-    const names = new RefitNames(naming, originals);
+    const original = (
+      path: string,
+      contentHash: string | null,
+      wholeWidth: number | null = null,
+    ) => ({
+      ...{ path, contentHash, wholeWidth },
+    });
+    const names = new RefitNames(naming, [
+      original('img/kites/img_0412.JPG', 'ffff0000'),
+      original('img/kites/IMG_0412.webp', file.contentHash),
+      original('img/kites/IMG_0412-716.png', null),
+    ]);
     expect(names.take(file)).toBe('img/kites/IMG_0412.webp');
     expect(names.take({ ...file, format: 'jpeg' })).toBe('img/kites/IMG_0412-abcdjpeg716.jpg');
+    // Nobody knows what is there, only that something is.
+    const variant = { ...file, format: 'png' as const, main: false };
+    expect(names.take(variant)).toBe('img/kites/IMG_0412-716-abcdpng716.png');
+  });
+
+  it('are not those of an original that somebody asks for in full, unless all of it is there', () => {
+    const path = 'img/kites/IMG_0412.jpg';
+    const take = (width: number) => {
+      const original = { path, contentHash: file.contentHash, wholeWidth: 2_000 };
+      const names = new RefitNames(naming, [original]);
+      return names.take({ ...file, format: 'jpeg', width, height: width / 2 });
+    };
+    expect(take(716)).toBe('img/kites/IMG_0412-716.jpg');
+    expect(take(2_000)).toBe(path);
   });
 
   it('are all different for any files', () => {

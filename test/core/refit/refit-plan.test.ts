@@ -4,14 +4,20 @@ import type { Policy } from '../../../src/core/policy/policy.js';
 import { rankImages } from '../../../src/core/rank/ranking.js';
 import type { ElementImages } from '../../../src/core/refit/element-images.js';
 import { needOfPicture, sourcesOfPictures } from '../../../src/core/refit/picture-sources.js';
-import { noGain, planRefit } from '../../../src/core/refit/refit-plan.js';
+import { littleGain, noGain, planRefit } from '../../../src/core/refit/refit-plan.js';
 import type { RefitWriting } from '../../../src/core/refit/refit-plan.js';
 import { sourcesOfSurvey } from '../../../src/core/refit/survey-sources.js';
 import type { Encoded } from '../../../src/core/survey/encoded.js';
 import { plainFile } from '../../support/image-file.js';
 import { plainSketch, surveyOf } from '../../support/survey-facts.js';
 
-const elements: ElementImages = { isSuperseded: () => false, moreWidths: () => [] };
+const elements: ElementImages = {
+  isSuperseded: () => false,
+  inAllViews: (one) => [one],
+  moreWidths: () => [],
+};
+const worthwhile = { bytes: 0, share: 0 };
+
 const writing: RefitWriting = {
   naming: { pattern: null, stems: new Map(), hashOf: () => '' },
   credits: new Map(),
@@ -23,9 +29,15 @@ function planOf(
   policy: Policy = defaultPolicy,
 ) {
   const { images } = rankImages(surveyOf(sketches), policy);
-  const knowledge = { widthsOf: () => widths, elements, reasons: new Map<string, string>() };
+  const knowledge = {
+    widthsOf: () => widths,
+    elements,
+    reasons: new Map<string, string>(),
+    uses: [],
+    candidates: [],
+  };
   const { sources, originals } = sourcesOfSurvey(images, knowledge);
-  return planRefit(sources, originals, writing);
+  return planRefit(sources, originals, writing, worthwhile);
 }
 
 describe('the plan of a refit', () => {
@@ -74,12 +86,32 @@ describe('the plan of a refit', () => {
     ]);
   });
 
+  it('keeps what would save less than is worth the work', () => {
+    const { images } = rankImages(surveyOf([{ ...plainSketch, best: 870 }]), defaultPolicy);
+    const knowledge = {
+      ...{ widthsOf: () => [], elements, reasons: new Map<string, string>(), uses: [] },
+      candidates: [],
+    };
+    const { sources, originals } = sourcesOfSurvey(images, knowledge);
+    const keptFor = (bytes: number, share: number) =>
+      planRefit(sources, originals, writing, { bytes, share }).kept.map(({ reason }) => reason);
+    expect(keptFor(30, 0.01)).toEqual([]);
+    expect(keptFor(31, 0.01)).toEqual([littleGain]);
+    expect(keptFor(0, 0.04)).toEqual([littleGain]);
+  });
+
   it('puts the files of several hosts into folders of their own', () => {
     const facts = surveyOf([plainSketch, { ...plainSketch, thirdParty: true }]);
     const { images } = rankImages(facts, { ...defaultPolicy, ownHosts: ['b.test'] });
-    const knowledge = { widthsOf: () => [], elements, reasons: new Map<string, string>() };
+    const knowledge = {
+      widthsOf: () => [],
+      elements,
+      reasons: new Map<string, string>(),
+      uses: [],
+      candidates: [],
+    };
     const { sources, originals } = sourcesOfSurvey(images, knowledge);
-    const { jobs } = planRefit(sources, originals, writing);
+    const { jobs } = planRefit(sources, originals, writing, worthwhile);
     expect(jobs.map(({ file, root }) => [file.path, root]).sort()).toEqual([
       ['a.test/0-0.webp', 'http://a.test/'],
       ['b.test/1-0.webp', 'http://b.test/'],
@@ -98,7 +130,7 @@ describe('the plan of a refit', () => {
     };
     const pictures = [{ file, encoded, paths: ['kites/a.png', 'kites/b.png'] }];
     const { sources, originals } = sourcesOfPictures(pictures, limits);
-    const { jobs } = planRefit(sources, originals, writing);
+    const { jobs } = planRefit(sources, originals, writing, worthwhile);
     expect(jobs[0]!.file).toMatchObject({
       path: 'kites/a.webp',
       originals: ['kites/a.png', 'kites/b.png'],
@@ -110,7 +142,7 @@ describe('the plan of a refit', () => {
     ]);
     const broken = [{ file, encoded: null, paths: ['c.png'] }];
     const none = sourcesOfPictures(broken, limits);
-    expect(planRefit(none.sources, none.originals, writing).kept).toEqual([
+    expect(planRefit(none.sources, none.originals, writing, worthwhile).kept).toEqual([
       { url: 'c.png', reason: 'it cannot be encoded' },
     ]);
   });

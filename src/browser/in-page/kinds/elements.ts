@@ -1,5 +1,6 @@
 import { parseSrcset } from '../../../core/slots/srcset.js';
 import { boxOf } from '../box.js';
+import { elementMarkupOf } from '../element-markup.js';
 import { declaredBox, markupOf } from '../markup.js';
 import type { Found, PlacementProbe, Spot } from '../probed.js';
 import { resolveAddress } from '../resolve.js';
@@ -34,6 +35,7 @@ export const img = onElement('img', (spot) => {
     ...found,
     loading: element.loading === 'lazy' ? 'lazy' : 'eager',
     markup: markupOf(element, spot.style),
+    element: elementMarkupOf(element),
     naturalDensity: densityOf(element),
     ratio: () => ratioOf(element),
   }));

@@ -1,4 +1,5 @@
 import type { Policy } from '../../policy/policy.js';
+import type { ElementMarkup } from '../../slots/element-markup.js';
 import type { Placement } from '../../slots/placement.js';
 import type { CurvePiece } from '../../slots/slot-curve.js';
 import type { ImageFile, ImageResponse } from '../../survey/image-file.js';
@@ -9,6 +10,8 @@ import type { FindingData, FindingKind } from '../finding.js';
 export interface PlacedImage extends Placement {
   /** The slot curve; `null` where it was not swept. */
   readonly curve: () => readonly CurvePiece[] | null;
+  /** The element as it stands in the page; `null` where none was kept. */
+  readonly element: () => ElementMarkup | null;
 }
 
 /** What a check can use. */

@@ -1,0 +1,208 @@
+import pLimit from 'p-limit';
+import { messageOf } from '../../core/base/errors.js';
+import type { Access } from '../../core/address/access.js';
+import { groupBy } from '../../core/base/group-by.js';
+import type { Policy } from '../../core/policy/policy.js';
+import { problemOf } from '../../core/refit/markup-try.js';
+import type { KnownFile } from '../../core/refit/markup-try.js';
+import { addressOf, filesOfJob } from '../../core/refit/refitted-element.js';
+import type { MadeJob } from '../../core/refit/refit-job.js';
+import { snippetRules } from '../../core/refit/snippet.js';
+import type {
+  ProvedSnippets,
+  Snippet,
+  Snippets,
+  WithheldSnippet,
+} from '../../core/refit/snippet.js';
+import { attributeOf } from '../../core/slots/element-markup.js';
+import { offeredWidths, parseSrcset } from '../../core/slots/srcset.js';
+import type { View } from '../../core/visitors/view.js';
+import type { HostMap } from '../../browser/chromium/host-map.js';
+import type { ProvedFile } from '../../browser/prove/page-prover.js';
+import type { Workspace } from '../../store/workspace.js';
+import { noProgress } from '../progress.js';
+import type { TaskOptions } from '../progress.js';
+
+export interface ProofInputs {
+  readonly views: readonly View[];
+  readonly hosts: HostMap;
+  readonly accesses: readonly Access[];
+  readonly policy: Pick<Policy, 'density'>;
+  readonly jobs: readonly MadeJob[];
+  /** Pixels across of the files that the site has, by address. */
+  readonly widthAt: ReadonlyMap<string, number>;
+}
+
+/** Pages that are loaded at the same time. */
+const atOnce = 2;
+/** The most elements of one page that one snippet is tried in. */
+const mostPlaces = 3;
+
+/**
+ * Tries every snippet in a page that it is for, in every view: the element keeps its box, nothing around it moves, and the
+ * browser chooses the file that is meant. What does not hold is withheld, with the reason.
+ */
+export async function proveSnippets(
+  workspace: Workspace,
+  { snippets, withheld }: Snippets,
+  inputs: ProofInputs,
+  { signal, onProgress = noProgress }: TaskOptions,
+): Promise<ProvedSnippets> {
+  const html = snippets.filter(({ language }) => language === 'html');
+  if (html.length === 0) return { snippets, withheld, proved: new Set(), untried: [] };
+  const { PageProver } = await import('../../browser/prove/page-prover.js');
+  const files = filesByPath(workspace, inputs.jobs);
+  const prover = await PageProver.open({
+    ...{ views: inputs.views, hosts: inputs.hosts, accesses: inputs.accesses, rules: snippetRules },
+    fileAt: (url) => (url.includes(mark) ? files.get(new URL(url).pathname) : undefined),
+  });
+  const problems = new Map<Snippet, string>();
+  const untried = new Map<Snippet, string>();
+  const pages = groupBy(html, ({ places }) =>
+    pageFor(
+      places.map(({ page }) => page),
+      html,
+    ),
+  );
+  const total = pages.size * inputs.views.length;
+  let done = 0;
+  try {
+    const limit = pLimit(atOnce);
+    const visits = [...pages].flatMap(([page, some]) =>
+      inputs.views.map((view) => ({ page, view, some })),
+    );
+    await Promise.all(
+      visits.map(({ page, view, some }) =>
+        limit(async () => {
+          if (signal?.aborted) return;
+          onProgress({ stage: 'proof', done: done++, total, doing: page });
+          await proveIn(page, view, some).catch((error: unknown) => {
+            for (const snippet of some) untried.set(snippet, `${page}: ${messageOf(error)}`);
+          });
+        }),
+      ),
+    );
+  } finally {
+    await prover.close();
+  }
+  onProgress({ stage: 'proof', done: total, total, doing: '' });
+  const failed = [...problems].map(([{ url, places }, reason]): WithheldSnippet => {
+    return { url, places, reason };
+  });
+  const held = snippets.filter((snippet) => !problems.has(snippet));
+  return {
+    snippets: held,
+    withheld: [...withheld, ...failed],
+    proved: new Set(held.filter((one) => html.includes(one) && !untried.has(one))),
+    untried: [...new Set(untried.values())],
+  };
+
+  async function proveIn(page: string, view: View, some: readonly Snippet[]): Promise<void> {
+    const tries = some
+      .filter((snippet) => !problems.has(snippet))
+      .flatMap((snippet) =>
+        snippet.places
+          .filter((place) => place.page === page)
+          .slice(0, mostPlaces)
+          .map(({ selector }) => ({
+            ...{ snippet, selector },
+            text: markedText(snippet.text, (path) => files.has(path)),
+          })),
+      );
+    const reachable = tries.filter(({ selector }) => !selector.includes('>>>'));
+    for (const { snippet, selector } of tries)
+      if (selector.includes('>>>')) untried.set(snippet, 'it is inside a frame or a shadow root');
+    const known = reachable.map(({ snippet }) => knownFiles(snippet, page, inputs));
+    const results = await prover.prove(page, view, reachable, (tried, at) =>
+      problemOf(tried, {
+        ...{ density: view.density, enough: inputs.policy.density },
+        fileAt: known[at]!,
+      }),
+    );
+    results.forEach((problem, at) => {
+      const { snippet } = reachable[at]!;
+      if (problem === undefined) untried.set(snippet, `${page} has no such element now`);
+      else if (problem !== null) problems.set(snippet, `in ${view.name}, ${problem}`);
+    });
+  }
+}
+
+/** Of the pages of a snippet, the one that serves for the most others. */
+function pageFor(pages: readonly string[], all: readonly Snippet[]): string {
+  const known = counts.get(all) ?? countPages(all);
+  counts.set(all, known);
+  return pages.reduce((best, page) =>
+    (known.get(page) ?? 0) > (known.get(best) ?? 0) ? page : best,
+  );
+}
+
+const counts = new WeakMap<readonly Snippet[], Map<string, number>>();
+
+function countPages(snippets: readonly Snippet[]): Map<string, number> {
+  const found = new Map<string, number>();
+  for (const { places } of snippets)
+    for (const page of new Set(places.map((place) => place.page)))
+      found.set(page, (found.get(page) ?? 0) + 1);
+  return found;
+}
+
+/**
+ * Marks the addresses of the files that are tried, every time in another way: the site may have others under the same names,
+ * and a browser that holds a larger candidate already chooses that.
+ */
+const mark = '?proof=';
+let marks = 0;
+
+/** The files of a refit by their paths on the site. */
+function filesByPath(workspace: Workspace, jobs: readonly MadeJob[]): Map<string, ProvedFile> {
+  return new Map(
+    jobs.flatMap((job) =>
+      [job.file, ...job.variants.map((one) => ({ ...one, mediaType: `image/${one.format}` }))].map(
+        ({ path, resultHash, mediaType }) => [
+          new URL(addressOf(job, { path }), 'http://site.invalid/').pathname,
+          { mediaType, body: () => workspace.bodies.read(resultHash) },
+        ],
+      ),
+    ),
+  );
+}
+
+/** Markup with marked addresses. */
+function markedText(text: string, isMade: (path: string) => boolean): string {
+  const number = ++marks;
+  return text.replace(/[^\s",]+/g, (word) => {
+    const isPath =
+      /^(?:https?:)?\/\S*\.\w+$/.test(word) && URL.canParse(word, 'http://site.invalid/');
+    return isPath && isMade(new URL(word, 'http://site.invalid/').pathname)
+      ? word + mark + number
+      : word;
+  });
+}
+
+/** The files that a snippet offers, and those that its element has now. */
+function knownFiles(
+  { after }: Snippet,
+  page: string,
+  { jobs, widthAt }: ProofInputs,
+): (url: string) => KnownFile | undefined {
+  const made = new Map(
+    jobs.flatMap((job) =>
+      filesOfJob(job).map(
+        (offer) => [new URL(addressOf(job, offer), page).pathname, offer.width] as const,
+      ),
+    ),
+  );
+  const sets = [after!.attributes, ...(after!.picture?.sources ?? [])].map((attributes) => {
+    const srcset = attributeOf(attributes, 'srcset');
+    return srcset === null ? [] : parseSrcset(srcset);
+  });
+  return (marked) => {
+    const [url = ''] = marked.split(mark);
+    const declared = sets.flatMap((candidates) => {
+      const own = candidates.find((one) => new URL(one.url, page).href === url);
+      return own ? [{ width: own.width, offered: offeredWidths(candidates) }] : [];
+    })[0];
+    const width = declared?.width ?? made.get(new URL(url).pathname) ?? widthAt.get(url);
+    return width === undefined ? undefined : { width, offered: declared?.offered ?? [] };
+  };
+}
