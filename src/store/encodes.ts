@@ -8,6 +8,8 @@ import type { Encoded } from '../core/survey/encoded.js';
 export class EncodeStore {
   readonly #insert: Database.Statement;
   readonly #one: Database.Statement;
+  readonly #ofSize: Database.Statement;
+  readonly #madeAs: Database.Statement;
   readonly #ofSurvey: (policy: string, surveyId: number) => [string, number, number, string][];
 
   constructor(database: Database.Database) {
@@ -18,6 +20,16 @@ export class EncodeStore {
     this.#one = database.prepare(
       `SELECT result FROM encoded
        WHERE content_hash = ? AND need_width = ? AND need_height = ? AND policy = ?`,
+    );
+    // The key of a policy ends the name under which anything is kept that was made by it.
+    this.#ofSize = database.prepare(
+      `SELECT content_hash, need_width, need_height, result FROM encoded
+       WHERE content_hash = ? AND need_width = ? AND need_height = ?
+         AND substr(policy, -length(?)) = ? AND result_hash IS NOT NULL`,
+    );
+    this.#madeAs = database.prepare(
+      `SELECT content_hash, need_width, need_height, result FROM encoded
+       WHERE result_hash = ? AND content_hash <> result_hash AND substr(policy, -length(?)) = ?`,
     );
     this.#ofSurvey = allRows(
       database,
@@ -50,11 +62,33 @@ export class EncodeStore {
     };
   }
 
+  /** The encodes whose result is a file, under a policy: as what it was made, and from what. */
+  madeAs(resultHash: string, policy: string): Encoded[] {
+    return (this.#madeAs.all(resultHash, policy, policy) as EncodedRow[]).map(toResult);
+  }
+
+  /** All encodes of a content in one size under a policy, in whatever format. */
+  ofSize(contentHash: string, { width, height }: Size, policy: string): Encoded[] {
+    const rows = this.#ofSize.all(contentHash, width, height, policy, policy) as EncodedRow[];
+    return rows.map(toResult);
+  }
+
   get(contentHash: string, need: Size | null, policy: string): Encoded | undefined {
     const { width, height } = need ?? noSize;
     const row = this.#one.get(contentHash, width, height, policy) as { result: string } | undefined;
     return row && toEncoded(contentHash, need, row.result);
   }
+}
+
+interface EncodedRow {
+  readonly content_hash: string;
+  readonly need_width: number;
+  readonly need_height: number;
+  readonly result: string;
+}
+
+function toResult({ content_hash, need_width, need_height, result }: EncodedRow): Encoded {
+  return toEncoded(content_hash, { width: need_width, height: need_height }, result);
 }
 
 function toEncoded(contentHash: string, need: Size | null, text: string): Encoded {

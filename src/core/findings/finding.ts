@@ -25,6 +25,8 @@ export interface FindingKind<Id extends string, Data extends FindingData> {
   readonly fix: string;
   /** Whether it is an item of the work list, not covered by another item there. */
   readonly isWork: boolean;
+  /** Whether the markup that comes with new widths of an image fixes it as well. */
+  readonly isInSnippets?: boolean;
   /** The finding in words. */
   describe(data: Data, format: FindingFormat): string;
 }

@@ -74,15 +74,18 @@ export const refitPapers = {
   manifest: 'manifest.json',
   worklistCsv: 'worklist.csv',
   worklistMarkdown: 'worklist.md',
+  tickets: 'tickets.md',
   snippets: 'snippets.md',
   snippetsJson: 'snippets.json',
   rewrites: 'rewrites.json',
+  nginx: 'server/nginx.conf',
+  apache: 'server/htaccess',
   review: 'review.html',
   reviewPicture: 'review.png',
 } as const;
 
 /** Folders below a refit's own, for pictures that are no originals' successors. */
-export const ownFolders = { review: 'review/', sheets: 'sheets/' } as const;
+export const ownFolders = { review: 'review/', sheets: 'sheets/', server: 'server/' } as const;
 
 /** Formats that every browser reads, whatever its age. */
 const everywhere: ReadonlySet<EncodedFormat> = new Set(['jpeg', 'png', 'gif']);

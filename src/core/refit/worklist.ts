@@ -33,11 +33,12 @@ export interface WorklistInputs {
 export function worklistOf(inputs: WorklistInputs): WorkItem[] {
   const { images, jobs, ownWidths, idOf } = inputs;
   const jobOf = new Map(jobs.map((job) => [job.file.contentHash, job]));
+  const offered = offeredImages(images, jobOf);
   const drafts = [
     ...ownWidthsItems(ownWidths, jobs),
     ...images.flatMap((image) => itemsOf(image, jobOf.get(image.file.contentHash), inputs)),
-    ...markupItems(images, jobOf, inputs),
-    ...findingItems(images, inputs),
+    ...markupItems(offered, inputs),
+    ...findingItems(images, new Set(offered.map(({ image }) => image)), inputs),
   ];
   return drafts
     .map(({ key, ...item }) => ({ id: idOf(`${item.who}\n${key}`), ...item }))
@@ -88,18 +89,28 @@ function itemsOf(
   return items;
 }
 
-/** One item for all images of a slot family that markup is to offer in several widths. */
-function markupItems(
+/** An image that markup is to offer in several widths, and what that saves. */
+interface OfferedImage {
+  readonly image: RankedImage;
+  readonly job: MadeJob;
+  readonly saved: number;
+  readonly first: RankedImage['placed'][number];
+}
+
+function offeredImages(
   images: readonly RankedImage[],
   jobOf: ReadonlyMap<string, MadeJob>,
-  { groups }: WorklistInputs,
-): DraftItem[] {
-  const offered = images.flatMap((image) => {
+): OfferedImage[] {
+  return images.flatMap((image) => {
     const job = jobOf.get(image.file.contentHash);
     const saved = job && !image.thirdParty ? markupSaved(image, job) : 0;
     const first = image.placed.find((one) => one.shown && one.kind === 'img');
     return job && saved >= 1 && first ? [{ image, job, saved, first }] : [];
   });
+}
+
+/** One item for all images of a slot family that markup is to offer in several widths. */
+function markupItems(offered: readonly OfferedImage[], { groups }: WorklistInputs): DraftItem[] {
   const families = groupBy(offered, ({ first: { page, selector } }) =>
     familyKey(page, selector, groups),
   );
@@ -122,12 +133,14 @@ function markupItems(
 /** One item for all images of a slot family with the same finding. */
 function findingItems(
   images: readonly RankedImage[],
+  offered: ReadonlySet<RankedImage>,
   { groups, wordsOf }: WorklistInputs,
 ): DraftItem[] {
   const found = images.flatMap((image) =>
     image.findings.flatMap((finding) => {
       const kind = findingKind(finding.id);
-      return kind?.doer && kind.isWork ? [{ image, finding, doer: kind.doer }] : [];
+      if (!kind?.doer || !kind.isWork || (kind.isInSnippets && offered.has(image))) return [];
+      return [{ image, finding, doer: kind.doer }];
     }),
   );
   const rows = groupBy(found, ({ image, finding }) => {

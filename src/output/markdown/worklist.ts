@@ -1,48 +1,50 @@
 import { doers } from '../../core/findings/finding.js';
+import { groupBy } from '../../core/base/group-by.js';
 import type { WorkItem } from '../../core/refit/work-item.js';
 import { count, formatBytes } from '../words/units.js';
-import { asCode, asLink, escaped } from './markdown.js';
+import { asLink, escaped } from './markdown.js';
 
-/** The most pages named in a row. */
-const named = 3;
-
-/** A work list for people: a table for everybody who has something to do. */
+/** A work list for people: for everybody who has something to do a table for each template, the largest saving first. */
 export function worklistMarkdown(items: readonly WorkItem[]): string {
-  const line = (cells: readonly string[]) => `| ${cells.join(' | ')} |`;
-  const total = items.reduce((sum, { savedPerVisit }) => sum + savedPerVisit, 0);
-  const titles = ['saved per visit', 'what', 'image', 'pages', 'selector', 'from', 'to'];
+  const total = savedBy(items);
   const parts = doers.flatMap((doer) => {
     const own = items.filter(({ who }) => who === doer);
     if (own.length === 0) return [];
-    const saved = own.reduce((sum, { savedPerVisit }) => sum + savedPerVisit, 0);
+    const places = [...groupBy(own, ({ where }) => where)].sort(
+      ([, a], [, b]) => savedBy(b) - savedBy(a),
+    );
     return [
-      [
-        `## ${doer[0]!.toUpperCase()}${doer.slice(1)}`,
-        '',
-        `${count(own.length, 'fix', 'fixes')}, ${formatBytes(saved)} per visit.`,
-        '',
-        line(titles),
-        line(titles.map(() => '---')),
-        ...own.map((item) =>
-          line([
-            item.savedPerVisit > 0 ? formatBytes(item.savedPerVisit) : '–',
-            escaped(item.what),
-            asLink(item.url),
-            escaped(pagesOf(item)),
-            asCode(item.selector),
-            ...[item.from, item.to].map(escaped),
-          ]),
-        ),
-      ].join('\n'),
+      `## ${doer[0]!.toUpperCase()}${doer.slice(1)}\n\n${count(own.length, 'fix', 'fixes')}, ${formatBytes(savedBy(own))} per visit.`,
+      ...places.map(([where, some]) => placeText(where, some)),
     ];
   });
-  return ['# To do', `Together this saves an average visit ${formatBytes(total)}.`, ...parts].join(
-    '\n\n',
-  );
+  return [
+    '# To do',
+    `Together this saves an average visit ${formatBytes(total)}. tickets.md has each row as the text of a ticket, with its pages, its element and how to check that it is done.`,
+    ...parts,
+  ].join('\n\n');
 }
 
-function pagesOf({ pages }: WorkItem): string {
-  const more = pages.length - named;
-  const paths = pages.slice(0, named).map((page) => new URL(page).pathname);
-  return more > 0 ? `${paths.join(', ')} and ${more} more` : paths.join(', ');
+function placeText(where: string | null, items: readonly WorkItem[]): string {
+  const line = (cells: readonly string[]) => `| ${cells.join(' | ')} |`;
+  const titles = ['id', 'saved per visit', 'what', 'image', 'from', 'to'];
+  return [
+    `### ${where === null ? 'All pages' : escaped(where)}`,
+    '',
+    line(titles),
+    line(titles.map(() => '---')),
+    ...items.map(({ id, savedPerVisit, what, url, images, from, to }) =>
+      line([
+        id,
+        savedPerVisit >= 1 ? formatBytes(savedPerVisit) : '–',
+        escaped(what),
+        asLink(url) + (images > 1 ? ` and ${images - 1} more` : ''),
+        ...[from, to].map(escaped),
+      ]),
+    ),
+  ].join('\n');
+}
+
+function savedBy(items: readonly WorkItem[]): number {
+  return items.reduce((sum, { savedPerVisit }) => sum + savedPerVisit, 0);
 }

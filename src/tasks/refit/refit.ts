@@ -4,7 +4,9 @@ import { elementImages } from '../../core/refit/element-images.js';
 import { familyWidths } from '../../core/rank/family-widths.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
+import { acceptedFormats } from '../../core/refit/accepted-formats.js';
 import { refitPapers } from '../../core/refit/refit-job.js';
+import type { MadeJob } from '../../core/refit/refit-job.js';
 import type { Access } from '../../core/address/access.js';
 import { planOwnWidths } from '../../core/refit/own-widths-plan.js';
 import { planRefit } from '../../core/refit/refit-plan.js';
@@ -18,6 +20,9 @@ import { rewritesDocument } from '../../output/json/rewrites.js';
 import { snippetsDocument } from '../../output/json/snippets.js';
 import { snippetsMarkdown } from '../../output/markdown/snippets.js';
 import { worklistCsv } from '../../output/csv/worklist.js';
+import { ticketsMarkdown } from '../../output/markdown/tickets.js';
+import { apacheRules } from '../../output/server/apache.js';
+import { nginxRules } from '../../output/server/nginx.js';
 import { worklistMarkdown } from '../../output/markdown/worklist.js';
 import { findingWords } from '../../output/words/findings.js';
 import type { HostMap } from '../../browser/chromium/host-map.js';
@@ -73,12 +78,13 @@ export async function refit(
   const ranking = await rank(workspace, head.label, policy, options);
   refuseStopped(options);
   const { images } = ranking;
+  const { uses } = ranking.ledger.facts;
   const candidates = fetch ? await fetchCandidates(workspace, images, policy, fetch, options) : [];
   refuseStopped(options);
   const elements = elementImages(images, densitiesOf(ranking), policy);
   const { sources, originals } = sourcesOfSurvey(images, {
     ...{ widthsOf: familyWidths(ranking, policy.widths), elements, reasons, candidates },
-    uses: ranking.ledger.facts.uses,
+    uses,
   });
   const writing = wishesFor(nameable(images), options, policy);
   const plan = planRefit(sources, originals, writing, policy.worthwhile);
@@ -144,9 +150,11 @@ export async function refit(
     papers: new Map<string, string | Buffer>([
       [refitPapers.worklistCsv, `${worklistCsv(worklist)}\r\n`],
       [refitPapers.worklistMarkdown, `${worklistMarkdown(worklist)}\n`],
+      [refitPapers.tickets, `${ticketsMarkdown(worklist)}\n`],
       [refitPapers.snippets, `${snippetsMarkdown(snippets)}\n`],
       [refitPapers.snippetsJson, `${JSON.stringify(snippetsDocument(snippets), null, 2)}\n`],
-      [refitPapers.rewrites, `${JSON.stringify(rewritesDocument(jobs), null, 2)}\n`],
+      [refitPapers.rewrites, `${JSON.stringify(rewritesDocument(jobs, uses), null, 2)}\n`],
+      ...serverPapers(jobs),
       ...(await reviewRefit(workspace, shown.slice(0, review), read, options)),
     ]),
   };
@@ -160,6 +168,16 @@ export function refuseStopped({ signal }: TaskOptions): void {
     throw new InterruptedError('stopped before anything was written', {
       hint: 'run it again: finished encodes are kept',
     });
+}
+
+/** Rules for servers that choose the format, where there is a choice. */
+function serverPapers(jobs: readonly MadeJob[]): [path: string, text: string][] {
+  const pairs = acceptedFormats(jobs);
+  if (pairs.length === 0) return [];
+  return [
+    [refitPapers.nginx, nginxRules(pairs)],
+    [refitPapers.apache, apacheRules(pairs)],
+  ];
 }
 
 function savedBy(image: RankedImage | null): number {

@@ -10,6 +10,7 @@ import type { View } from '../../core/visitors/view.js';
 import { encodeKey } from '../../images/encode-key.js';
 import type { PageRecord } from '../../store/pages.js';
 import type { Workspace } from '../../store/workspace.js';
+import { refitResult } from './refit-result.js';
 import { encodeAndKeep } from './encode-file.js';
 
 /** Half of the cores are left to the browser: a page waits for the network and for its scripts. */
@@ -89,6 +90,7 @@ export class EncodeAhead {
       : null;
     if (!need && !isVector(file)) return;
     if (encodes.get(contentHash, need, this.#key) || !bodies.has(contentHash)) return;
+    if (refitResult(this.#workspace, file, need, this.#policy)) return;
     await encodeAndKeep(this.#workspace, file, need, this.#policy);
   }
 

@@ -11,6 +11,7 @@ import type { Encoded } from '../../core/survey/encoded.js';
 import { picturesAtOnce } from '../../images/at-once.js';
 import { encodeKey } from '../../images/encode-key.js';
 import type { Workspace } from '../../store/workspace.js';
+import { refitResult } from './refit-result.js';
 import { noProgress } from '../progress.js';
 import type { TaskOptions } from '../progress.js';
 
@@ -34,7 +35,7 @@ export async function encodeSurvey(
   for (const file of facts.files) {
     const need = largest.get(file.contentHash) ?? null;
     if (file.problem !== null || (!need && !isVector(file))) continue;
-    const encoded = kept(file.contentHash, need);
+    const encoded = kept(file.contentHash, need) ?? refitResult(workspace, file, need, policy);
     if (encoded && isWhole(workspace, encoded)) known.push(encoded);
     else if (!workspace.bodies.has(file.contentHash))
       known.push(

@@ -8,6 +8,7 @@ export const eagerBelow = imageFinding({
   doer: 'markup',
   fix: 'Add loading="lazy".',
   isWork: true,
+  isInSnippets: true,
   check: ({ placements }) => {
     const inSight = new Set(
       placements.filter(({ shown, aboveFold }) => shown && aboveFold).map(({ page }) => page),

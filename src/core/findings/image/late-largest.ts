@@ -8,6 +8,7 @@ export const lateLargest = imageFinding({
   doer: 'markup',
   fix: 'Put it into the markup as an img with fetchpriority="high", or preload it.',
   isWork: true,
+  isInSnippets: true,
   check: ({ placements, responses }) => {
     const largest = placements.filter((placement) => placement.largest);
     const [first] = largest;

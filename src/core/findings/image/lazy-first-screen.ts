@@ -8,6 +8,7 @@ export const lazyFirstScreen = imageFinding({
   doer: 'markup',
   fix: 'Remove loading="lazy".',
   isWork: true,
+  isInSnippets: true,
   check: ({ placements }) => {
     const late = placements.filter(
       ({ shown, aboveFold, loading }) => shown && aboveFold && loading === 'lazy',

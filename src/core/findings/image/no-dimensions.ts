@@ -7,6 +7,7 @@ export const noDimensions = imageFinding({
   doer: 'markup',
   fix: 'Add the attributes width and height with the pixels of the file.',
   isWork: true,
+  isInSnippets: true,
   check: ({ file, placements }) => {
     const bare = placements.filter(
       ({ kind, shown, markup }) => shown && kind === 'img' && markup?.dimensions === false,

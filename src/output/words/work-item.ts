@@ -1,0 +1,13 @@
+import type { WorkItem } from '../../core/refit/work-item.js';
+
+/** The command that shows whether an item is done: a survey of one page, and what is to be done there then. */
+export function checkOf({ pages, url }: Pick<WorkItem, 'pages' | 'url'>): string {
+  const [page] = pages;
+  if (page === undefined) return `zealous-lynx explain ${quoted(url)}`;
+  return `zealous-lynx survey ${quoted(page)} --pages 1 --label check && zealous-lynx explain ${quoted(page)} --survey check`;
+}
+
+/** An address as one word of a shell. */
+function quoted(address: string): string {
+  return /^[\w.~:/@%+=-]+$/.test(address) ? address : `'${address.replaceAll("'", "'\\''")}'`;
+}

@@ -1,0 +1,24 @@
+import { spawnSync } from 'node:child_process';
+
+/**
+ * Installs packages of Debian where that can be done without asking anybody.
+ *
+ * @returns why they are not there; `undefined` if they are
+ */
+export function providePackages(names: readonly string[]): string | undefined {
+  const missing = () => names.filter((name) => !isInstalled(name));
+  if (missing().length === 0) return undefined;
+  if (process.getuid?.() !== 0) return `${missing().join(', ')} cannot be installed: not root`;
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
+  const call = ['install', '-y', '-qq', '--no-install-recommends', ...missing()];
+  // Servers that their packages start would hold the usual ports, and are not ours to use.
+  spawnSync('apt-get', ['update', '-qq'], { env });
+  spawnSync('apt-get', call, { env: { ...env, RUNLEVEL: '1' } });
+  const left = missing();
+  return left.length === 0 ? undefined : `${left.join(', ')} cannot be had from Debian here`;
+}
+
+function isInstalled(name: string): boolean {
+  const { stdout } = spawnSync('dpkg-query', ['-W', '-f', '${Status}', name], { encoding: 'utf8' });
+  return stdout.includes('install ok installed');
+}
