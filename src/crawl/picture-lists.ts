@@ -1,7 +1,7 @@
 import { noCredit } from '../core/refit/credit.js';
 import type { Credit } from '../core/refit/credit.js';
 import { UsageError } from '../core/base/errors.js';
-import { isSafeStem } from '../core/refit/refit-names.js';
+import { isSafeStem } from '../core/refit/plan/refit-names.js';
 import { quoted, readTable, textOf } from './table-file.js';
 import type { Table } from './table-file.js';
 

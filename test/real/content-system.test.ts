@@ -107,7 +107,11 @@ describe.skipIf(missing)('a content system that makes its own sizes', () => {
     const now = await looks();
     for (const [where, was] of looksBefore) {
       const [one, other] = await Promise.all([readLuma(was, 1), readLuma(now.get(where)!, 1)]);
-      expect([where, other.height]).toEqual([where, one.height]);
+      // Candidates of other widths have other roundings of the ratio.
+      expect([where, Math.abs(other.height - one.height)]).toEqual([
+        where,
+        expect.toSatisfy((difference: number) => difference <= 1),
+      ]);
       const { similarity } = compareLooks(one, other);
       expect([where, similarity]).toEqual([
         where,

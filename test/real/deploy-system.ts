@@ -1,7 +1,17 @@
 import { cpSync, existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { spawnSync } from 'node:child_process';
+import { parse } from 'csv-parse/sync';
 import sharp from 'sharp';
 import type { ContentSystem } from './content-system.js';
+
+/** One change of an element, as a refit tells it. */
+interface Change {
+  readonly action: string;
+  readonly element: string;
+  readonly name?: string;
+  readonly value?: string;
+}
 
 /** What a refit hands over as markup. */
 interface SnippetsDocument {
@@ -9,7 +19,7 @@ interface SnippetsDocument {
     readonly language: 'html' | 'css';
     readonly places: readonly { readonly page: string; readonly selector: string }[];
     readonly before: string | null;
-    readonly text: string;
+    readonly changes: readonly Change[];
   }[];
 }
 
@@ -33,44 +43,53 @@ function picturesIn(folder: string): string[] {
 }
 
 /**
- * Does what the papers of a refit say, and nothing else: copies the files over the site, puts the rules for the server into
- * its `.htaccess`, and each snippet in the place of the element that it replaces, as a template of the system would.
+ * Does what the papers of a refit say, and nothing else: has the system make the widths, copies the files over the site, puts the rules for the server into
+ * its `.htaccess`, and makes the changes of each snippet where the system prints its element, as a template would.
  */
 export function deploy(refit: string, { root }: ContentSystem): void {
+  makeWidths(root, widthsToMake(refit));
   for (const path of picturesIn(refit)) cpSync(join(refit, path), join(root, path));
   cpSync(join(refit, 'server/htaccess'), join(root, '.htaccess'));
   const { snippets } = JSON.parse(
     readFileSync(join(refit, 'snippets.json'), 'utf8'),
   ) as SnippetsDocument;
-  const byPage: Record<string, Record<string, string>> = {};
-  for (const { language, places, before, text } of snippets)
+  const byPage: Record<string, { before: string; changes: readonly Change[] }[]> = {};
+  for (const { language, places, before, changes } of snippets)
     if (language === 'html' && before !== null)
       for (const { page } of places) {
         const { pathname, search } = new URL(page);
-        (byPage[pathname + search] ??= {})[before] = text;
+        (byPage[pathname + search] ??= []).push({ before, changes });
       }
   const plugins = join(root, 'wp-content/mu-plugins');
   mkdirSync(plugins, { recursive: true });
   writeFileSync(join(plugins, 'markup.json'), JSON.stringify(byPage));
-  writeFileSync(join(plugins, 'markup.php'), template);
+  cpSync(new URL('markup.php', import.meta.url), join(plugins, 'markup.php'));
 }
 
-/** A template that prints the new element wherever the old one would be; tags are compared as browsers read them. */
-const template = `<?php
-ob_start(function ($html) {
-  $all = json_decode(file_get_contents(__DIR__ . '/markup.json'), true);
-  $own = $all[$_SERVER['REQUEST_URI']] ?? [];
-  $plain = function ($tag) {
-    $text = preg_replace_callback('/="([^"]*)"|=\\'([^\\']*)\\'/', function ($found) {
-      $value = html_entity_decode($found[2] ?? $found[1], ENT_QUOTES | ENT_HTML5);
-      return '="' . htmlspecialchars(preg_replace('/\\s+/', ' ', $value), ENT_COMPAT) . '"';
-    }, $tag);
-    return preg_replace(['/\\s*\\/?>$/', '/\\s+/'], ['>', ' '], $text);
-  };
-  $fresh = [];
-  foreach ($own as $before => $text) $fresh[$plain($before)] = $text;
-  return preg_replace_callback('/<img\\b[^>]*>/', function ($found) use ($fresh, $plain) {
-    return $fresh[$plain($found[0])] ?? $found[0];
-  }, $html);
-});
-`;
+/** The widths that the work list says the site should make as well. */
+function widthsToMake(refit: string): number[] {
+  const rows = parse<Record<string, string>>(readFileSync(join(refit, 'worklist.csv')), {
+    columns: true,
+  });
+  const row = rows.find(({ what }) => what?.startsWith('have the site make these widths'));
+  return (row?.['to'] ?? '').match(/\d+/g)?.map(Number) ?? [];
+}
+
+/** Enters widths into the system, and has it make them of the pictures that it has. */
+function makeWidths(root: string, widths: readonly number[]): void {
+  const plugins = join(root, 'wp-content/mu-plugins');
+  mkdirSync(plugins, { recursive: true });
+  const sizes = widths.map((width) => `add_image_size('width-${width}', ${width});`);
+  writeFileSync(join(plugins, 'widths.php'), ['<?php', ...sizes, ''].join('\n'));
+  const { status, stderr, stdout } = spawnSync('php', ['-r', makeMissing(root)], {
+    encoding: 'utf8',
+  });
+  if (status !== 0) throw new Error(stderr || stdout);
+}
+
+const makeMissing = (root: string) => `
+  $_SERVER['HTTP_HOST'] = 'localhost';
+  require '${root}/wp-load.php';
+  require_once ABSPATH . 'wp-admin/includes/image.php';
+  foreach (get_posts(['post_type' => 'attachment', 'numberposts' => -1]) as $one)
+    wp_update_image_subsizes($one->ID);`;

@@ -1,5 +1,5 @@
-import { differs } from '../../core/refit/markup-try.js';
-import type { LaidOutImage, MarkupTry, Moved } from '../../core/refit/markup-try.js';
+import { differs } from '../../core/refit/markup/markup-try.js';
+import type { LaidOutImage, MarkupTry, Moved } from '../../core/refit/markup/markup-try.js';
 import type { Region } from '../../core/base/region.js';
 import { selectorOf } from './selector.js';
 

@@ -1,6 +1,6 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import type { Access } from '../../core/address/access.js';
-import type { MarkupTry } from '../../core/refit/markup-try.js';
+import type { MarkupTry } from '../../core/refit/markup/markup-try.js';
 import type { View } from '../../core/visitors/view.js';
 import type { HostMap } from '../chromium/host-map.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';

@@ -1,5 +1,5 @@
 import { array, string } from 'yup';
-import { isNamePattern } from '../../core/refit/refit-names.js';
+import { isNamePattern } from '../../core/refit/plan/refit-names.js';
 import { defineCommand } from '../command.js';
 import { formOptions } from '../forms/form.js';
 import { refitForms } from '../forms/refit.js';

@@ -1,4 +1,4 @@
-import { fixOf } from '../../core/refit/fix.js';
+import { fixOf } from '../../core/refit/work/fix.js';
 import type { Handler } from '../command.js';
 import type { explainCommand } from '../commands/explain.js';
 import { imageForms, pageForms } from '../forms/explain.js';

@@ -231,6 +231,7 @@ export class RankedImage {
       responses: this.responses,
       placements: this.placed,
       policy: this.#ledger.inputs.policy,
+      isInSight: (placement) => this.#ledger.isInSight(placement),
       views: new Map(this.#ledger.facts.head.views.map((view) => [view.name, view])),
     });
   }

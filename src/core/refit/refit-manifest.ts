@@ -1,4 +1,4 @@
-import type { Collision } from './refit-names.js';
+import type { Collision } from './plan/refit-names.js';
 import type { KeptFile, RefitFile, VariantJob } from './refit-job.js';
 
 /** A file of a refit's folder. */

@@ -11,6 +11,37 @@ const tolerance = 0.5;
  * @param pieces in ascending order, at least one
  */
 export function sizesText(pieces: readonly CurvePiece[]): string {
+  const entries = entriesOf(pieces);
+  return entries
+    .map(({ to, length }, index) =>
+      index === entries.length - 1 ? length : `(max-width: ${to}px) ${length}`,
+    )
+    .join(', ');
+}
+
+/** Screens of at least this density, and no wider, are phones that have more pixels than anybody sees. */
+const dense = { density: 2.5, width: 600, usual: 3 };
+
+/**
+ * The same with entries ahead that have dense phones choose as if they had fewer pixels: the only way to spare them bytes
+ * where the site offers larger candidates anyway.
+ *
+ * @param enough device pixels to one CSS pixel that dense screens are served
+ */
+export function cappedSizesText(pieces: readonly CurvePiece[], enough: number): string {
+  const factor = enough / dense.usual;
+  if (factor >= 1) return sizesText(pieces);
+  const scaled = pieces
+    .filter(({ from }) => from <= dense.width)
+    .map(({ from, to, a, b }) => ({ from, to, a: a * factor, b: b * factor }));
+  const ahead = entriesOf(scaled).map(
+    ({ to, length }) =>
+      `(min-resolution: ${dense.density}dppx) and (max-width: ${Math.min(to, dense.width)}px) ${length}`,
+  );
+  return [...ahead, sizesText(pieces)].join(', ');
+}
+
+function entriesOf(pieces: readonly CurvePiece[]): { to: number; length: string }[] {
   const entries: { to: number; length: string }[] = [];
   pieces.forEach((piece, index) => {
     const next = pieces[index + 1];
@@ -20,11 +51,7 @@ export function sizesText(pieces: readonly CurvePiece[]): string {
     if (last?.length === length) last.to = to;
     else entries.push({ to, length });
   });
-  return entries
-    .map(({ to, length }, index) =>
-      index === entries.length - 1 ? length : `(max-width: ${to}px) ${length}`,
-    )
-    .join(', ');
+  return entries;
 }
 
 /** A piece as the shortest CSS length that is right enough over its range. */

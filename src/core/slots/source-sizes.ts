@@ -1,17 +1,24 @@
 /**
  * The `sizes` attribute as the HTML standard reads it ("parse a sizes attribute"): the first length whose
- * media condition holds. Understood are widths of the viewport in conditions, and lengths in `px`, `em`,
+ * media condition holds. Understood are widths of the viewport and resolutions in conditions, and lengths in `px`, `em`,
  * `rem`, `vw` with `calc()`, `min()`, `max()` and `clamp()`.
  */
 
-/** Width in CSS pixels that `sizes` names at a width of the viewport. */
-export type SourceSize = (viewport: number) => number;
+/**
+ * Width in CSS pixels that `sizes` names at a width of the viewport.
+ *
+ * @param density device pixels to one CSS pixel; 1 when it is left out
+ */
+export type SourceSize = (viewport: number, density?: number) => number;
 
 /** The default where there is no `sizes`: as wide as the viewport. */
 export const wholeViewport: SourceSize = (viewport) => viewport;
 
 /** Longer texts are not read. */
 const maxLength = 4_000;
+
+/** Dots of an inch at one device pixel to one CSS pixel (CSS Values and Units, section 6.2). */
+const dotsPerPixel = 96;
 
 /** Pixels of an `em` in media conditions and lengths: the initial font size, as the standard requires. */
 const initialFontSize = 16;
@@ -23,7 +30,7 @@ const initialFontSize = 16;
  */
 export function parseSizes(text: string): SourceSize | undefined {
   if (text.length > maxLength) return undefined;
-  const entries: { holds: (viewport: number) => boolean; length: SourceSize }[] = [];
+  const entries: { holds: Condition; length: SourceSize }[] = [];
   for (const entry of splitOutside(text, ',')) {
     const cut = lastValueAt(entry.trim());
     const condition = entry.trim().slice(0, cut).trim();
@@ -32,8 +39,8 @@ export function parseSizes(text: string): SourceSize | undefined {
     if (!holds || !length) return undefined;
     entries.push({ holds, length });
   }
-  return (viewport) => {
-    const found = entries.find(({ holds }) => holds(viewport));
+  return (viewport, density = 1) => {
+    const found = entries.find(({ holds }) => holds(viewport, density));
     return Math.max(0, (found?.length ?? wholeViewport)(viewport));
   };
 }
@@ -62,14 +69,14 @@ function lastValueAt(entry: string): number {
   return 0;
 }
 
-type Condition = (viewport: number) => boolean;
+type Condition = (viewport: number, density: number) => boolean;
 
 /** `(min-width: 40em) and (width < 900px)`: any number of them, all of which must hold. */
 function parseCondition(text: string): Condition | undefined {
   const parts = text.toLowerCase().split(/\s+and\s+/);
   const conditions = parts.map(parseFeature);
   if (conditions.some((condition) => condition === undefined)) return undefined;
-  return (viewport) => conditions.every((condition) => condition!(viewport));
+  return (viewport, density) => conditions.every((condition) => condition!(viewport, density));
 }
 
 const comparisons: Readonly<Record<string, (one: number, other: number) => boolean>> = {
@@ -85,6 +92,12 @@ function parseFeature(text: string): Condition | undefined {
   if (inner === undefined) return undefined;
   const [, edge, value] = /^(min|max)-width\s*:\s*(.+)$/.exec(inner) ?? [];
   if (edge && value) return compare(edge === 'min' ? '>=' : '<=', value);
+  const [, bound, number, unit] =
+    /^(min|max)-resolution\s*:\s*(\d*\.?\d+)(dppx|x|dpi)$/.exec(inner) ?? [];
+  if (bound && number) {
+    const limit = Number(number) / (unit === 'dpi' ? dotsPerPixel : 1);
+    return (_, density) => (bound === 'min' ? density >= limit : density <= limit);
+  }
   const range = /^(?:([^<>=]+?)\s*(<=?|>=?)\s*)?width(?:\s*(<=?|>=?|=)\s*([^<>=]+))?$/.exec(inner);
   if (!range || (!range[2] && !range[3])) return undefined;
   const [, before, left, right, after] = range;
@@ -94,7 +107,7 @@ function parseFeature(text: string): Condition | undefined {
     ...(right && after ? [compare(right, after)] : []),
   ];
   if (conditions.some((condition) => condition === undefined)) return undefined;
-  return (viewport) => conditions.every((condition) => condition!(viewport));
+  return (viewport, density) => conditions.every((condition) => condition!(viewport, density));
 }
 
 function compare(sign: string, value: string): Condition | undefined {

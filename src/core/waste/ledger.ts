@@ -1,4 +1,5 @@
 import type { Encoded } from '../survey/encoded.js';
+import type { Placement } from '../slots/placement.js';
 import type { RowsByIndex } from '../survey/survey-tables.js';
 import type { SurveyFacts } from '../survey/survey.js';
 import type { JudgeInputs } from './file-judge.js';
@@ -50,7 +51,12 @@ export class Ledger {
   readonly placements: RowsByIndex;
   readonly answers: RowsByIndex;
 
-  constructor(columns: Omit<Ledger, 'length' | 'rows' | 'rowsOf' | 'at' | 'wasteByFile' | 'sum'>) {
+  constructor(
+    columns: Omit<
+      Ledger,
+      'length' | 'rows' | 'rowsOf' | 'at' | 'wasteByFile' | 'sum' | 'isInSight'
+    >,
+  ) {
     this.facts = columns.facts;
     this.inputs = columns.inputs;
     this.file = columns.file;
@@ -97,6 +103,27 @@ export class Ledger {
       verdict: this.verdicts[this.verdictIndex[row]!]!,
       weight: this.weights[visit]!,
     };
+  }
+
+  /** Whether any view has an element in its first screen, with whatever file it chose there. */
+  isInSight({ page, selector, aboveFold, markup }: Placement): boolean {
+    // Only where an element chooses among files does another view have it with another one.
+    if (aboveFold || !markup?.srcset) return aboveFold;
+    return (this.#inSight ??= this.#elementsInSight()).has(`${page}\n${selector}`);
+  }
+
+  #inSight: ReadonlySet<string> | undefined;
+
+  #elementsInSight(): Set<string> {
+    const { placements, visits } = this.facts;
+    const { visit, shape } = placements.columns;
+    const found = new Set<string>();
+    for (let row = 0; row < placements.length; row++) {
+      const { aboveFold, shown, markup, selector } = placements.lists.shapes[shape[row]!]!;
+      if (aboveFold && shown && markup?.srcset)
+        found.add(`${visits[visit[row]!]!.page}\n${selector}`);
+    }
+    return found;
   }
 
   /** What an average visit wastes of each file, in bytes. */

@@ -1,4 +1,4 @@
-import type { WorkItem } from '../../core/refit/work-item.js';
+import type { WorkItem } from '../../core/refit/work/work-item.js';
 import { checkOf } from '../words/work-item.js';
 import { csvOf } from './csv.js';
 

@@ -1,5 +1,5 @@
 import type { RefitManifest } from '../../core/refit/refit-manifest.js';
-import type { WorkItem } from '../../core/refit/work-item.js';
+import type { WorkItem } from '../../core/refit/work/work-item.js';
 
 /** What a refit is told from. */
 export interface RefitDocumentSource {

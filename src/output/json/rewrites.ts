@@ -1,4 +1,4 @@
-import { acceptedFormats } from '../../core/refit/accepted-formats.js';
+import { acceptedFormats } from '../../core/refit/plan/accepted-formats.js';
 import type { MadeJob } from '../../core/refit/refit-job.js';
 import type { PictureUse } from '../../core/survey/picture-use.js';
 

@@ -1,8 +1,8 @@
-import type { ElementChange } from '../../core/refit/element-changes.js';
-import { snippetRules } from '../../core/refit/snippet.js';
-import type { ProvedSnippets, Snippet, SnippetPlace } from '../../core/refit/snippet.js';
-import { snippetTemplates } from '../../core/refit/snippet-template.js';
-import type { SnippetTemplate } from '../../core/refit/snippet-template.js';
+import type { ElementChange } from '../../core/refit/markup/element-changes.js';
+import { snippetRules } from '../../core/refit/markup/snippet.js';
+import type { ProvedSnippets, Snippet, SnippetPlace } from '../../core/refit/markup/snippet.js';
+import { snippetTemplates } from '../../core/refit/markup/snippet-template.js';
+import type { SnippetTemplate } from '../../core/refit/markup/snippet-template.js';
 import { asCode, asLink, escaped } from './markdown.js';
 import { plainText } from '../words/plain-text.js';
 import { count } from '../words/units.js';

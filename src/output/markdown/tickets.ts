@@ -1,4 +1,4 @@
-import type { WorkItem } from '../../core/refit/work-item.js';
+import type { WorkItem } from '../../core/refit/work/work-item.js';
 import { checkOf } from '../words/work-item.js';
 import { asCode, asLink, escaped } from './markdown.js';
 import { count, formatBytes } from '../words/units.js';

@@ -1,6 +1,6 @@
 import { doers } from '../../core/findings/finding.js';
 import { groupBy } from '../../core/base/group-by.js';
-import type { WorkItem } from '../../core/refit/work-item.js';
+import type { WorkItem } from '../../core/refit/work/work-item.js';
 import { count, formatBytes } from '../words/units.js';
 import { asLink, escaped } from './markdown.js';
 

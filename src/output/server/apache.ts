@@ -1,4 +1,4 @@
-import type { AcceptedFormat } from '../../core/refit/accepted-formats.js';
+import type { AcceptedFormat } from '../../core/refit/plan/accepted-formats.js';
 import { byMediaType } from './by-media-type.js';
 
 /** Rules for Apache, for a `.htaccess` file in the root of the site. */

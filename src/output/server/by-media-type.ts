@@ -1,5 +1,5 @@
 import { groupBy } from '../../core/base/group-by.js';
-import type { AcceptedFormat } from '../../core/refit/accepted-formats.js';
+import type { AcceptedFormat } from '../../core/refit/plan/accepted-formats.js';
 
 /** Letters that mean nothing to a server's configuration. */
 const plain = /^[\w.~/-]+$/;

@@ -1,4 +1,4 @@
-import type { Fix } from '../../core/refit/fix.js';
+import type { Fix } from '../../core/refit/work/fix.js';
 import type { PageStory } from '../../core/rank/page-story.js';
 import type { ImageView, PageView } from '../views/explain.js';
 import type { RankResult } from '../../core/rank/rank-view.js';

@@ -1,4 +1,4 @@
-import { refitPapers } from '../../core/refit/refit-job.js';
+import { ownFolders, refitPapers } from '../../core/refit/refit-job.js';
 import type { PictureSize } from '../../core/refit/refit-job.js';
 import { formatSize } from '../../core/base/size.js';
 import type { RefitView } from '../views/refit.js';
@@ -22,6 +22,7 @@ export function drawRefit(view: RefitView, screen: Screen): string {
       ? [dim(`${count(unchanged, 'file was', 'files were')} up to date already.`)]
       : []),
     ...(interrupted ? [yellow('Stopped. Run refit again to write the missing files.')] : []),
+    ...markupLines(view, screen),
     ...workLines(view, screen),
     ...handOver(view),
   ].join('\n');
@@ -144,14 +145,38 @@ function workLines({ worklist }: RefitView, screen: Screen): string[] {
 }
 
 /** Where everything is. */
+/** How much of the markup was tried in its pages, and what did not hold. */
+function markupLines({ markup }: RefitView, screen: Screen): string[] {
+  if (!markup || markup.snippets + markup.withheld === 0) return [];
+  const { yellow } = paletteFor(screen);
+  const { snippets, proved, withheld } = markup;
+  const tried =
+    proved === 0
+      ? `${count(snippets, 'snippet')} of markup, none of them tried in its page`
+      : `${count(snippets, 'snippet')} of markup, ${proved} of them tried in their pages, in every view`;
+  return [
+    tried,
+    ...(withheld > 0
+      ? [
+          yellow(
+            `${count(withheld, 'element has', 'elements have')} no snippet: ${refitPapers.snippets} says why`,
+          ),
+        ]
+      : []),
+  ];
+}
+
 function handOver({ folder, papers: written, zipped, dryRun, files }: RefitView): string[] {
   if (dryRun) return [];
   const has = (name: string) => written.some(({ path }) => path === name);
   const lines = [
     has(refitPapers.worklistMarkdown) &&
       `${refitPapers.worklistMarkdown}, .csv  what to do, by person`,
-    `${refitPapers.snippets}${has(refitPapers.snippetsJson) ? ', .json' : ''}  markup to paste`,
+    has(refitPapers.tickets) && `${refitPapers.tickets}  the same as texts of tickets`,
+    `${refitPapers.snippets}${has(refitPapers.snippetsJson) ? ', .json' : ''}  markup to change`,
     `${refitPapers.rewrites}  old addresses and the new files`,
+    has(refitPapers.nginx) &&
+      `${ownFolders.server}  rules for nginx and Apache that choose the format`,
     has(refitPapers.review) && `${refitPapers.review}, .png  originals and refits side by side`,
     `${refitPapers.manifest}  what was written`,
   ].flatMap((line) => (line ? [line.split('  ') as [string, string]] : []));

@@ -1,7 +1,7 @@
 import type { PageStory } from '../../core/rank/page-story.js';
 import type { RankResult } from '../../core/rank/rank-view.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
-import type { Fix } from '../../core/refit/fix.js';
+import type { Fix } from '../../core/refit/work/fix.js';
 
 /** What one image file is explained from. */
 export interface ImageView {

@@ -1,7 +1,7 @@
 import type { NotMade } from '../../core/refit/refit-manifest.js';
-import type { Collision } from '../../core/refit/refit-names.js';
+import type { Collision } from '../../core/refit/plan/refit-names.js';
 import type { PictureSize } from '../../core/refit/refit-job.js';
-import type { WorkItem } from '../../core/refit/work-item.js';
+import type { WorkItem } from '../../core/refit/work/work-item.js';
 
 /** What a refit is shown from. */
 export interface RefitView {
@@ -24,6 +24,12 @@ export interface RefitView {
     readonly images: number;
     readonly bytes: { readonly before: number; readonly after: number };
   }[];
+  /** Snippets handed out, how many of them were tried, and elements without one; `null` where there is no markup. */
+  readonly markup: {
+    readonly snippets: number;
+    readonly proved: number;
+    readonly withheld: number;
+  } | null;
   readonly zipped: string | null;
   readonly unchanged: number;
   readonly dryRun: boolean;

@@ -1,4 +1,4 @@
-import type { WorkItem } from '../../core/refit/work-item.js';
+import type { WorkItem } from '../../core/refit/work/work-item.js';
 
 /** The command that shows whether an item is done: a survey of one page, and what is to be done there then. */
 export function checkOf({ pages, url }: Pick<WorkItem, 'pages' | 'url'>): string {

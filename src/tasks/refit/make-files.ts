@@ -1,7 +1,7 @@
 import pLimit from 'p-limit';
 import { noSteps } from '../../core/survey/failed-encode.js';
 import type { EncodedFormat, Nature, Policy } from '../../core/policy/policy.js';
-import { gainProblem } from '../../core/refit/refit-plan.js';
+import { gainProblem } from '../../core/refit/plan/refit-plan.js';
 import type { NotMade } from '../../core/refit/refit-manifest.js';
 import type { KeptFile, MadeJob, MadeVariant, RefitJob } from '../../core/refit/refit-job.js';
 import type { Size } from '../../core/base/size.js';

@@ -3,17 +3,17 @@ import { messageOf } from '../../core/base/errors.js';
 import type { Access } from '../../core/address/access.js';
 import { groupBy } from '../../core/base/group-by.js';
 import type { Policy } from '../../core/policy/policy.js';
-import { problemOf } from '../../core/refit/markup-try.js';
-import type { KnownFile } from '../../core/refit/markup-try.js';
-import { addressOf, filesOfJob } from '../../core/refit/refitted-element.js';
+import { problemOf } from '../../core/refit/markup/markup-try.js';
+import type { KnownFile } from '../../core/refit/markup/markup-try.js';
+import { addressOf, filesOfJob } from '../../core/refit/markup/refitted-element.js';
 import type { MadeJob } from '../../core/refit/refit-job.js';
-import { snippetRules } from '../../core/refit/snippet.js';
+import { snippetRules } from '../../core/refit/markup/snippet.js';
 import type {
   ProvedSnippets,
   Snippet,
   Snippets,
   WithheldSnippet,
-} from '../../core/refit/snippet.js';
+} from '../../core/refit/markup/snippet.js';
 import { attributeOf } from '../../core/slots/element-markup.js';
 import { offeredWidths, parseSrcset } from '../../core/slots/srcset.js';
 import type { View } from '../../core/visitors/view.js';
@@ -44,12 +44,37 @@ const mostPlaces = 3;
  */
 export async function proveSnippets(
   workspace: Workspace,
+  drafts: Snippets,
+  inputs: ProofInputs,
+  options: TaskOptions,
+): Promise<ProvedSnippets> {
+  const first = await proveOnce(workspace, drafts, inputs, options);
+  const { snippets, withheld, proved, untried, failed } = first;
+  const others = [...failed.keys()].flatMap(({ orElse }) => orElse ?? []);
+  const lost = [...failed].flatMap(([{ url, places, orElse }, reason]): WithheldSnippet[] =>
+    orElse ? [] : [{ url, places, reason }],
+  );
+  if (others.length === 0) return { snippets, withheld: [...withheld, ...lost], proved, untried };
+  const again = { snippets: others, withheld: [] };
+  const second = await proveSnippets(workspace, again, inputs, options);
+  return {
+    snippets: [...snippets, ...second.snippets],
+    withheld: [...withheld, ...lost, ...second.withheld],
+    proved: new Set([...proved, ...second.proved]),
+    untried: [...new Set([...untried, ...second.untried])],
+  };
+}
+
+/** Tries snippets once; tells what is wrong with those that do not hold. */
+async function proveOnce(
+  workspace: Workspace,
   { snippets, withheld }: Snippets,
   inputs: ProofInputs,
   { signal, onProgress = noProgress }: TaskOptions,
-): Promise<ProvedSnippets> {
+): Promise<ProvedSnippets & { readonly failed: ReadonlyMap<Snippet, string> }> {
   const html = snippets.filter(({ language }) => language === 'html');
-  if (html.length === 0) return { snippets, withheld, proved: new Set(), untried: [] };
+  if (html.length === 0)
+    return { snippets, withheld, proved: new Set(), untried: [], failed: new Map() };
   const { PageProver } = await import('../../browser/prove/page-prover.js');
   const files = filesByPath(workspace, inputs.jobs);
   const prover = await PageProver.open({
@@ -86,13 +111,11 @@ export async function proveSnippets(
     await prover.close();
   }
   onProgress({ stage: 'proof', done: total, total, doing: '' });
-  const failed = [...problems].map(([{ url, places }, reason]): WithheldSnippet => {
-    return { url, places, reason };
-  });
   const held = snippets.filter((snippet) => !problems.has(snippet));
   return {
     snippets: held,
-    withheld: [...withheld, ...failed],
+    withheld,
+    failed: problems,
     proved: new Set(held.filter((one) => html.includes(one) && !untried.has(one))),
     untried: [...new Set(untried.values())],
   };
@@ -198,6 +221,8 @@ function knownFiles(
   });
   return (marked) => {
     const [url = ''] = marked.split(mark);
+    // An image that has not chosen yet has no address.
+    if (!URL.canParse(url)) return undefined;
     const declared = sets.flatMap((candidates) => {
       const own = candidates.find((one) => new URL(one.url, page).href === url);
       return own ? [{ width: own.width, offered: offeredWidths(candidates) }] : [];

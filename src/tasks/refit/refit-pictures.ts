@@ -2,14 +2,14 @@ import { readFile, readdir, stat } from 'node:fs/promises';
 import { join, relative, resolve, sep } from 'node:path';
 import pLimit from 'p-limit';
 import { NotFoundError } from '../../core/base/errors.js';
-import { needOfPicture, sourcesOfPictures } from '../../core/refit/picture-sources.js';
-import { planRefit } from '../../core/refit/refit-plan.js';
-import type { FolderPicture, PictureLimits } from '../../core/refit/picture-sources.js';
+import { needOfPicture, sourcesOfPictures } from '../../core/refit/plan/picture-sources.js';
+import { planRefit } from '../../core/refit/plan/refit-plan.js';
+import type { FolderPicture, PictureLimits } from '../../core/refit/plan/picture-sources.js';
 import type { Credit } from '../../core/refit/credit.js';
 import type { Policy } from '../../core/policy/policy.js';
-import type { Naming } from '../../core/refit/refit-names.js';
+import type { Naming } from '../../core/refit/plan/refit-names.js';
 import { refitPapers } from '../../core/refit/refit-job.js';
-import { newElementText } from '../../core/refit/new-element.js';
+import { newElementText } from '../../core/refit/markup/new-element.js';
 import { picturesAtOnce } from '../../images/at-once.js';
 import { encodeKey } from '../../images/encode-key.js';
 import { readImageFacts } from '../../images/facts.js';
@@ -78,6 +78,7 @@ export async function refitPictures(
     });
   const work = {
     ...{ survey: null, jobs, kept: plan.kept, notMade, worklist: [], sheets: [] },
+    markup: null,
     collisions: plan.collisions,
     sheetFiles: new Map<string, string | Buffer>(),
     papers: new Map<string, string | Buffer>([

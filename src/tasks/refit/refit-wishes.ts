@@ -3,10 +3,10 @@ import { readCredits, readRenames } from '../../crawl/picture-lists.js';
 import type { ListedPicture } from '../../crawl/picture-lists.js';
 import type { Credit } from '../../core/refit/credit.js';
 import { UsageError } from '../../core/base/errors.js';
-import { picturesByName } from '../../core/refit/picture-names.js';
-import type { NamedPicture, PicturesNamed } from '../../core/refit/picture-names.js';
+import { picturesByName } from '../../core/refit/plan/picture-names.js';
+import type { NamedPicture, PicturesNamed } from '../../core/refit/plan/picture-names.js';
 import type { Policy } from '../../core/policy/policy.js';
-import type { Naming } from '../../core/refit/refit-names.js';
+import type { Naming } from '../../core/refit/plan/refit-names.js';
 import { encodeKey } from '../../images/encode-key.js';
 import { contentHashOf } from '../../images/hash.js';
 

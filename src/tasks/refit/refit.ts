@@ -1,43 +1,30 @@
 import { InterruptedError } from '../../core/base/errors.js';
-import { formFor, isNegotiated } from '../../core/refit/markup-form.js';
-import { elementImages } from '../../core/refit/element-images.js';
 import { familyWidths } from '../../core/rank/family-widths.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
-import { acceptedFormats } from '../../core/refit/accepted-formats.js';
-import { refitPapers } from '../../core/refit/refit-job.js';
-import type { MadeJob } from '../../core/refit/refit-job.js';
-import type { Access } from '../../core/address/access.js';
-import { planOwnWidths } from '../../core/refit/own-widths-plan.js';
-import { planRefit } from '../../core/refit/refit-plan.js';
-import { sourcesOfSurvey } from '../../core/refit/survey-sources.js';
-import { snippetsOf } from '../../core/refit/snippet.js';
-import type { Snippet } from '../../core/refit/snippet.js';
-import { worklistOf } from '../../core/refit/worklist.js';
-import { contentHashOf } from '../../images/hash.js';
+import { elementImages } from '../../core/refit/markup/element-images.js';
+import { ownChoices } from '../../core/refit/plan/own-choices.js';
+import { mendedSizes, offersOwnWidths } from '../../core/refit/plan/own-widths.js';
+import { planRefit } from '../../core/refit/plan/refit-plan.js';
+import { sourcesOfSurvey } from '../../core/refit/plan/survey-sources.js';
+import { planSystemWidths } from '../../core/refit/plan/system-widths.js';
 import type { FetchedFile } from '../../crawl/fetch-file.js';
-import { rewritesDocument } from '../../output/json/rewrites.js';
-import { snippetsDocument } from '../../output/json/snippets.js';
-import { snippetsMarkdown } from '../../output/markdown/snippets.js';
-import { worklistCsv } from '../../output/csv/worklist.js';
-import { ticketsMarkdown } from '../../output/markdown/tickets.js';
-import { apacheRules } from '../../output/server/apache.js';
-import { nginxRules } from '../../output/server/nginx.js';
-import { worklistMarkdown } from '../../output/markdown/worklist.js';
-import { findingWords } from '../../output/words/findings.js';
-import type { HostMap } from '../../browser/chromium/host-map.js';
 import type { Workspace } from '../../store/workspace.js';
-import { fetchBodies } from './fetch-bodies.js';
-import { fetchCandidates } from './fetch-candidates.js';
-import { makeFiles } from './make-files.js';
 import type { TaskOptions } from '../progress.js';
 import { rank } from '../rank.js';
 import type { RankResult } from '../rank.js';
+import { refitResult } from '../survey/refit-result.js';
+import { draftMarkup } from './draft-markup.js';
+import type { ProofPages } from './draft-markup.js';
+import { fetchBodies } from './fetch-bodies.js';
+import { fetchCandidates } from './fetch-candidates.js';
+import { makeFiles } from './make-files.js';
+import { makeSheets } from './make-sheets.js';
+import { papersOf } from './refit-papers.js';
 import { wishesFor } from './refit-wishes.js';
 import type { NameablePicture, RefitWishes } from './refit-wishes.js';
-import { proveSnippets } from './prove-snippets.js';
 import { reviewRefit } from './review-refit.js';
-import { makeSheets } from './make-sheets.js';
+import { surveyWorklist } from './survey-worklist.js';
 import { writeRefit } from './write-refit.js';
 import type { RefitResult } from './write-refit.js';
 
@@ -48,9 +35,8 @@ export interface RefitOptions extends TaskOptions, RefitWishes {
   readonly review?: number;
   /** Page groups, or addresses of pages, whose small images are joined into one sheet each. */
   readonly sheets?: readonly string[];
-  /** Tries the markup in the pages of the survey, which are found there; without it, nothing is tried. */
-  readonly pages?:
-    { readonly hosts: () => Promise<HostMap>; readonly accesses: readonly Access[] } | undefined;
+  /** Where markup is tried before it is handed out; left out, nothing is tried. */
+  readonly pages?: ProofPages | undefined;
   /** Requests images whose bodies the survey did not store. */
   readonly fetch?: (url: string) => Promise<FetchedFile>;
 }
@@ -82,9 +68,17 @@ export async function refit(
   const candidates = fetch ? await fetchCandidates(workspace, images, policy, fetch, options) : [];
   refuseStopped(options);
   const elements = elementImages(images, densitiesOf(ranking), policy);
+  const choices = ownChoices(ranking);
+  const widths = planSystemWidths(
+    choices,
+    ({ placed }) =>
+      mendedSizes(elements.inAllViews(placed), policy.density) ?? placed.markup?.sizes ?? null,
+    policy,
+  );
   const { sources, originals } = sourcesOfSurvey(images, {
-    ...{ widthsOf: familyWidths(ranking, policy.widths), elements, reasons, candidates },
-    uses,
+    ...{ widthsOf: familyWidths(ranking, policy.widths), elements, candidates, uses },
+    reasons: new Map([...refittedBefore(workspace, ranking, policy), ...reasons]),
+    systemWidths: widths,
   });
   const writing = wishesFor(nameable(images), options, policy);
   const plan = planRefit(sources, originals, writing, policy.worthwhile);
@@ -92,52 +86,16 @@ export async function refit(
   const { sheets, files } = await makeSheets(ranking, options.sheets ?? [], read);
   const { jobs, notMade, kept } = await makeFiles(workspace, plan.jobs, policy, read, options);
   refuseStopped(options);
-  const groups = new Map(ranking.pages.map(({ url, group }) => [url, group]));
-  const jobOf = new Map(jobs.map((job) => [job.file.contentHash, job]));
-  const context = {
-    ...{ groups, elements, isNegotiated: (image: RankedImage) => isNegotiated(image, policy) },
-    form: (image: RankedImage) => formFor(image, policy),
-  };
-  const drafted = images.map((image) =>
-    snippetsOf(image, jobOf.get(image.file.contentHash) ?? null, context),
+  const { pages } = options;
+  const snippets = await draftMarkup(
+    workspace,
+    { ranking, elements, jobs, candidates, policy, pages },
+    options,
   );
-  const drafts = {
-    snippets: drafted.flatMap((one) => one.snippets),
-    withheld: drafted.flatMap((one) => one.withheld),
-  };
-  const widthAt = new Map([
-    ...images.flatMap(({ urls, file }) =>
-      urls.flatMap((url) => (file.intrinsic ? [[url, file.intrinsic.width] as const] : [])),
-    ),
-    ...candidates.map(({ url, file }) => [url, file.intrinsic!.width] as const),
-  ]);
-  const snippets = options.pages
-    ? await proveSnippets(
-        workspace,
-        drafts,
-        {
-          ...{ views: ranking.survey.views, policy, jobs, widthAt },
-          ...{ hosts: await options.pages.hosts(), accesses: options.pages.accesses },
-        },
-        options,
-      )
-    : {
-        ...drafts,
-        proved: new Set<Snippet>(),
-        untried: ['they were not to be tried (--no-prove)'],
-      };
   refuseStopped(options);
-  const jobAt = new Map(
-    jobs.flatMap((job) => job.file.originals.map((url) => [url, job] as const)),
-  );
-  const bytesAt = new Map([
-    ...images.flatMap(({ urls, file }) => urls.map((url) => [url, file.bytes] as const)),
-    ...candidates.map(({ url, file }) => [url, file.bytes] as const),
-  ]);
-  const ownWidths = planOwnWidths(ranking, policy, (url) => bytesAt.get(url), jobAt);
-  const worklist = worklistOf({
-    ...{ images, jobs, policy, groups, ownWidths, wordsOf: findingWords },
-    idOf: (key) => contentHashOf(Buffer.from(key)).slice(0, 8),
+  const worklist = surveyWorklist({
+    ...{ ranking, choices, jobs, candidates, widths, policy },
+    snippets: snippets.snippets,
   });
   const shown = dryRun
     ? []
@@ -145,21 +103,32 @@ export async function refit(
   const work = {
     ...{ survey: ranking.survey.label, jobs, kept: [...plan.kept, ...kept], notMade },
     ...{ worklist, sheets },
+    markup: {
+      snippets: snippets.snippets.length,
+      proved: snippets.proved.size,
+      withheld: snippets.withheld.reduce((sum, { places }) => sum + places.length, 0),
+    },
     sheetFiles: files,
     collisions: plan.collisions,
     papers: new Map<string, string | Buffer>([
-      [refitPapers.worklistCsv, `${worklistCsv(worklist)}\r\n`],
-      [refitPapers.worklistMarkdown, `${worklistMarkdown(worklist)}\n`],
-      [refitPapers.tickets, `${ticketsMarkdown(worklist)}\n`],
-      [refitPapers.snippets, `${snippetsMarkdown(snippets)}\n`],
-      [refitPapers.snippetsJson, `${JSON.stringify(snippetsDocument(snippets), null, 2)}\n`],
-      [refitPapers.rewrites, `${JSON.stringify(rewritesDocument(jobs, uses), null, 2)}\n`],
-      ...serverPapers(jobs),
+      ...papersOf({ jobs, worklist, snippets, uses }),
       ...(await reviewRefit(workspace, shown.slice(0, review), read, options)),
     ]),
   };
   refuseStopped(options);
   return writeRefit(workspace, folder, work, { ...options, dryRun });
+}
+
+/** Files of earlier refits that elements choose at the width that they have: they stay as they are. */
+function refittedBefore(
+  workspace: Workspace,
+  { images }: RankResult,
+  policy: Policy,
+): [contentHash: string, reason: string][] {
+  return images
+    .filter(({ placed }) => placed.some(offersOwnWidths))
+    .filter(({ file }) => refitResult(workspace, file, file.intrinsic, policy) !== undefined)
+    .map(({ file }) => [file.contentHash, 'it is a file of an earlier refit']);
 }
 
 /** @throws InterruptedError when the work is to stop, and nothing has been written yet. */
@@ -168,16 +137,6 @@ export function refuseStopped({ signal }: TaskOptions): void {
     throw new InterruptedError('stopped before anything was written', {
       hint: 'run it again: finished encodes are kept',
     });
-}
-
-/** Rules for servers that choose the format, where there is a choice. */
-function serverPapers(jobs: readonly MadeJob[]): [path: string, text: string][] {
-  const pairs = acceptedFormats(jobs);
-  if (pairs.length === 0) return [];
-  return [
-    [refitPapers.nginx, nginxRules(pairs)],
-    [refitPapers.apache, apacheRules(pairs)],
-  ];
 }
 
 function savedBy(image: RankedImage | null): number {

@@ -8,10 +8,10 @@ import type {
   RefitManifest,
   RefitVariant,
 } from '../../core/refit/refit-manifest.js';
-import type { Collision } from '../../core/refit/refit-names.js';
+import type { Collision } from '../../core/refit/plan/refit-names.js';
 import { refitPapers } from '../../core/refit/refit-job.js';
 import type { KeptFile, MadeJob, MadeVariant } from '../../core/refit/refit-job.js';
-import type { WorkItem } from '../../core/refit/work-item.js';
+import type { WorkItem } from '../../core/refit/work/work-item.js';
 import { contentHashOf } from '../../images/hash.js';
 import { writeWhole } from '../../store/write-whole.js';
 import type { Workspace } from '../../store/workspace.js';
@@ -33,6 +33,14 @@ export interface RefitWork {
   readonly papers: ReadonlyMap<string, string | Buffer>;
   readonly sheets: readonly MadeSheet[];
   readonly sheetFiles: ReadonlyMap<string, string | Buffer>;
+  /** Snippets handed out, how many of them were tried, and elements without one; `null` where there is no markup. */
+  readonly markup: MarkupCount | null;
+}
+
+export interface MarkupCount {
+  readonly snippets: number;
+  readonly proved: number;
+  readonly withheld: number;
 }
 
 export interface RefitResult {
@@ -41,6 +49,7 @@ export interface RefitResult {
   /** The largest saving first. */
   readonly worklist: readonly WorkItem[];
   readonly sheets: readonly MadeSheet[];
+  readonly markup: MarkupCount | null;
   /** Files that were already there, the same to the byte. */
   readonly unchanged: number;
   /** Nothing was written: this was a dry run. */
@@ -81,7 +90,8 @@ export async function writeRefit(
       .filter(([path]) => !names.has(path) && existsSync(join(folder, path)))
       .map(([path, resultHash]) => ({ path, resultHash })),
   };
-  const told = { folder, manifest, worklist: work.worklist, sheets: work.sheets, dryRun };
+  const { worklist, sheets, markup } = work;
+  const told = { folder, manifest, worklist, sheets, markup, dryRun };
   if (dryRun) return { ...told, unchanged: 0, interrupted: false };
   try {
     await mkdir(folder, { recursive: true });

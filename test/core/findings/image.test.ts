@@ -59,6 +59,7 @@ const sound: ImageCase = {
   ],
   placements: [placement],
   policy: defaultPolicy,
+  isInSight: ({ aboveFold }) => aboveFold,
   views: new Map(defaultViews.map((view) => [view.name, view])),
 };
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fixOf } from '../../../src/core/refit/fix.js';
+import { fixOf } from '../../../src/core/refit/work/fix.js';
 import { defaultPolicy } from '../../../src/core/policy/policy.js';
 import { pageStoryOf } from '../../../src/core/rank/page-story.js';
 import { compareSurveys } from '../../../src/core/rank/survey-comparison.js';

@@ -17,6 +17,7 @@ const nothing: RefitView = {
   papers: [],
   sheets: [],
   zipped: null,
+  markup: null,
   unchanged: 0,
   dryRun: false,
   interrupted: false,

@@ -9,17 +9,18 @@ export const eagerBelow = imageFinding({
   fix: 'Add loading="lazy".',
   isWork: true,
   isInSnippets: true,
-  check: ({ placements }) => {
+  check: ({ placements, isInSight }) => {
     const inSight = new Set(
       placements.filter(({ shown, aboveFold }) => shown && aboveFold).map(({ page }) => page),
     );
     const early = placements.filter(
-      ({ kind, shown, page, fetched, loading }) =>
-        shown &&
-        kind === 'img' &&
-        loading !== 'lazy' &&
-        fetched === 'at-once' &&
-        !inSight.has(page),
+      (placement) =>
+        placement.shown &&
+        placement.kind === 'img' &&
+        placement.loading !== 'lazy' &&
+        placement.fetched === 'at-once' &&
+        !inSight.has(placement.page) &&
+        !isInSight(placement),
     );
     return early.length > 0 ? { where: whereOf(early) } : undefined;
   },

@@ -21,6 +21,8 @@ export interface ImageCase {
   readonly placements: readonly PlacedImage[];
   readonly policy: Policy;
   readonly views: ReadonlyMap<string, View>;
+  /** Whether any view has an element in its first screen, with whatever file it chose there. */
+  readonly isInSight: (placement: Placement) => boolean;
 }
 
 /** A kind of finding about one image file. */

@@ -1,0 +1,75 @@
+import type { PlacedImage } from '../../findings/image/image-case.js';
+import { isVector } from '../../survey/image-file.js';
+import type { RankedImage } from '../../rank/ranked-image.js';
+import { sizesText } from '../../slots/sizes-text.js';
+import { formatSize } from '../../base/size.js';
+import { slotWidthAt } from '../../slots/slot-curve.js';
+import type { CurvePiece } from '../../slots/slot-curve.js';
+import { planWidths, usualSlack } from '../../slots/width-plan.js';
+import type { WidthPlan } from '../../slots/width-plan.js';
+
+/** What to do about one image file. */
+export interface Fix {
+  /** In words, one step each, the one that saves the most first. */
+  readonly steps: readonly string[];
+  /** The widths to offer it in. */
+  readonly plan: WidthPlan;
+  /** The value that `sizes` should have; `null` without a slot curve. */
+  readonly sizes: string | null;
+  /** The slot that decides: the widest; `null` where none was swept. */
+  readonly curve: readonly CurvePiece[] | null;
+}
+
+/** Below this a step is not worth a word. */
+const leastBytes = 200;
+
+/** @param most widths that a picture is offered in */
+export function fixOf(image: RankedImage, most: number): Fix {
+  const curve = widestCurve(image.placed);
+  const sizes = curve && sizesText(curve);
+  const plan = planWidths(image.demands, most, usualSlack);
+  return { steps: stepsOf(image, plan, sizes), plan, sizes, curve };
+}
+
+/** The curve of the placement whose slot is the widest where most screens are. */
+export function widestCurve(placed: readonly PlacedImage[]): readonly CurvePiece[] | null {
+  let widest: readonly CurvePiece[] | null = null;
+  for (const placement of placed) {
+    const curve = placement.shown ? placement.curve() : null;
+    if (curve?.length && (!widest || usualWidth(curve) > usualWidth(widest))) widest = curve;
+  }
+  return widest;
+}
+
+function usualWidth(curve: readonly CurvePiece[]): number {
+  return [390, 768, 1366, 1920].reduce(
+    (sum, viewport) => sum + (slotWidthAt(curve, viewport) ?? 0),
+    0,
+  );
+}
+
+function stepsOf(image: RankedImage, { widths }: WidthPlan, sizes: string | null): string[] {
+  const { file, waste, encoded, need, thirdParty } = image;
+  if (!waste || waste.wasteBytes < leastBytes) return [];
+  const who = thirdParty ? 'ask the third party: ' : '';
+  const steps: string[] = [];
+  if (waste.causes.neverShown > 0) steps.push(`${who}do not send it: no page shows it in any view`);
+  if (waste.causes.duplicate > 0)
+    steps.push(`${who}link to one of its ${image.urls.length} addresses everywhere`);
+  if (isVector(file) && waste.causes.metadata > 0)
+    steps.push(`${who}remove what nobody sees of it`);
+  if (isVector(file) && waste.causes.wire > 0)
+    steps.push(`${who}send it compressed (content-encoding)`);
+  if (encoded && need && waste.neededBytes < file.bytes && waste.causes.neverShown === 0) {
+    const from = file.intrinsic ? formatSize(file.intrinsic) : '';
+    const best = encoded.attempts.find(({ bytes }) => bytes === encoded.steps.best);
+    const quality = best?.quality ? `, quality ${best.quality}` : '';
+    const smaller = formatSize(need) === from ? from : `${formatSize(need)} instead of ${from}`;
+    steps.push(`${who}send it as ${encoded.format}${quality}, ${smaller}`);
+  }
+  if (widths.length > 1 && sizes)
+    steps.push(
+      `${who}offer it in widths of ${widths.join(', ')} px (srcset) with sizes="${sizes}"`,
+    );
+  return steps;
+}

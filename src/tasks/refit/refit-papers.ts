@@ -1,0 +1,44 @@
+import { acceptedFormats } from '../../core/refit/plan/accepted-formats.js';
+import { refitPapers } from '../../core/refit/refit-job.js';
+import type { MadeJob } from '../../core/refit/refit-job.js';
+import type { ProvedSnippets } from '../../core/refit/markup/snippet.js';
+import type { WorkItem } from '../../core/refit/work/work-item.js';
+import type { PictureUse } from '../../core/survey/picture-use.js';
+import { worklistCsv } from '../../output/csv/worklist.js';
+import { rewritesDocument } from '../../output/json/rewrites.js';
+import { snippetsDocument } from '../../output/json/snippets.js';
+import { snippetsMarkdown } from '../../output/markdown/snippets.js';
+import { ticketsMarkdown } from '../../output/markdown/tickets.js';
+import { worklistMarkdown } from '../../output/markdown/worklist.js';
+import { apacheRules } from '../../output/server/apache.js';
+import { nginxRules } from '../../output/server/nginx.js';
+
+export interface PaperInputs {
+  readonly jobs: readonly MadeJob[];
+  readonly worklist: readonly WorkItem[];
+  readonly snippets: ProvedSnippets;
+  readonly uses: readonly PictureUse[];
+}
+
+/** The papers of a survey's refit besides its review, by their paths. */
+export function papersOf({ jobs, worklist, snippets, uses }: PaperInputs): [string, string][] {
+  return [
+    [refitPapers.worklistCsv, `${worklistCsv(worklist)}\r\n`],
+    [refitPapers.worklistMarkdown, `${worklistMarkdown(worklist)}\n`],
+    [refitPapers.tickets, `${ticketsMarkdown(worklist)}\n`],
+    [refitPapers.snippets, `${snippetsMarkdown(snippets)}\n`],
+    [refitPapers.snippetsJson, `${JSON.stringify(snippetsDocument(snippets), null, 2)}\n`],
+    [refitPapers.rewrites, `${JSON.stringify(rewritesDocument(jobs, uses), null, 2)}\n`],
+    ...serverRules(jobs),
+  ];
+}
+
+/** Rules for servers that choose the format, where there is a choice. */
+function serverRules(jobs: readonly MadeJob[]): [string, string][] {
+  const pairs = acceptedFormats(jobs);
+  if (pairs.length === 0) return [];
+  return [
+    [refitPapers.nginx, nginxRules(pairs)],
+    [refitPapers.apache, apacheRules(pairs)],
+  ];
+}

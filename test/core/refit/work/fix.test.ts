@@ -1,0 +1,31 @@
+import { describe, expect, it } from 'vitest';
+import { defaultPolicy } from '../../../../src/core/policy/policy.js';
+import { rankImages } from '../../../../src/core/rank/ranking.js';
+import { fixOf } from '../../../../src/core/refit/work/fix.js';
+import { plainSketch, surveyOf } from '../../../support/survey-facts.js';
+
+function stepsOf(change: Partial<typeof plainSketch>): readonly string[] {
+  const { images } = rankImages(surveyOf([{ ...plainSketch, ...change }]), defaultPolicy);
+  return fixOf(images[0]!, 5).steps;
+}
+
+describe('what to do about an image', () => {
+  it('names the format, the size, the widths and the text for sizes', () => {
+    expect(stepsOf({ bytes: 90_000 })).toEqual([
+      'send it as webp, 200×100 instead of 1000×500',
+      'offer it in widths of 100, 200 px (srcset) with sizes="100px"',
+    ]);
+  });
+
+  it('begins with what should not be sent at all', () => {
+    expect(stepsOf({ shown: [false, false] })).toEqual([
+      'do not send it: no page shows it in any view',
+    ]);
+    expect(stepsOf({ addresses: 3 })[0]).toBe('link to one of its 3 addresses everywhere');
+  });
+
+  it('asks a third party, and leaves alone what is right', () => {
+    expect(stepsOf({ thirdParty: true })[0]).toMatch(/^ask the third party: send it as webp/);
+    expect(stepsOf({ bytes: 300, best: 250 })).toEqual([]);
+  });
+});
