@@ -50,7 +50,7 @@ export default defineConfig({
           name: 'browser',
           globalSetup: ['test/support/global.ts', 'test/support/early-demo.ts'],
           include: ['test/**/*.test.ts'],
-          exclude: [...unit, ...timed, 'test/package/**'],
+          exclude: [...unit, ...timed, 'test/{package,real}/**'],
           // They wait as much as they compute: one more than there are cores keeps a small machine busy.
           maxWorkers: 3,
           sequence: { groupOrder: 2 },

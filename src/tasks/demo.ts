@@ -87,7 +87,7 @@ export async function demo(
     return results[0];
   };
   const before = await serveDemoSite(cache, 0, task);
-  let surveyLabel: string;
+  let refitted: RefitResult;
   try {
     const surveyed = await survey(workspace, [before.start], {
       ...task,
@@ -99,16 +99,17 @@ export async function demo(
       label: 'brindle-bay',
     });
     if (signal.aborted) return false;
-    surveyLabel = surveyed.survey.label;
+    const surveyLabel = surveyed.survey.label;
     steps.surveyed(surveyed);
     steps.ranked(await rank(workspace, surveyLabel, defaultPolicy, task));
     const session = await clockSite(before, 'before');
     if (signal.aborted || !session) return false;
     steps.clocked(session);
+    const pages = { hosts: () => Promise.resolve(before.hosts), accesses: [] };
+    refitted = await refit(workspace, surveyLabel, out, defaultPolicy, { ...task, pages });
   } finally {
     await before.close();
   }
-  const refitted = await refit(workspace, surveyLabel, out, defaultPolicy, task);
   if (signal.aborted) return false;
   steps.refitted(refitted);
   const deployment = await readDeployment(out, before.start);

@@ -34,6 +34,8 @@ export function start(values: readonly string[], { cwd, env = {} }: Call): Child
       ZEALOUS_LYNX_INTERACTIVE: 'false',
       // Every tab has a window of its own, which takes the browser about a second to open.
       ZEALOUS_LYNX_TABS: '1',
+      // Loads every page again in every view, for those tests alone that are about it.
+      ZEALOUS_LYNX_PROVE: 'false',
       ...env,
     },
     stdio: ['ignore', 'pipe', 'pipe'],

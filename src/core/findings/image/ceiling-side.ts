@@ -1,4 +1,5 @@
 import { heroShare } from '../../policy/ceilings.js';
+import { renderedSize } from '../../slots/rendered-size.js';
 import { widestSlot } from './ceiling-bytes.js';
 import { imageFinding } from './image-case.js';
 
@@ -10,9 +11,17 @@ export const ceilingSide = imageFinding({
   fix: 'Scale it down before it is uploaded.',
   isWork: false,
   check: (image) => {
-    const { file, placements, policy } = image;
-    if (!file.intrinsic || !placements.some(({ shown }) => shown)) return undefined;
-    const longest = Math.max(file.intrinsic.width, file.intrinsic.height);
+    const { file, placements, policy, views } = image;
+    const { intrinsic } = file;
+    const shown = placements.filter((placement) => placement.shown);
+    if (!intrinsic || shown.length === 0) return undefined;
+    // A screen that draws every pixel of it does need them.
+    const isAsked = shown.some((placement) => {
+      const density = views.get(placement.view)?.density ?? 1;
+      return renderedSize(placement, intrinsic).width * density >= intrinsic.width;
+    });
+    if (isAsked) return undefined;
+    const longest = Math.max(intrinsic.width, intrinsic.height);
     const wide = widestSlot(image).share >= heroShare;
     const limit = wide ? policy.ceilings.heroSide : policy.ceilings.side;
     return longest > limit ? { longest, wide, limit } : undefined;

@@ -1,0 +1,26 @@
+import { similarity } from '../../src/core/pixels/similarity.js';
+import type { Luma } from '../../src/core/pixels/similarity.js';
+
+/** Rows that are compared together. */
+const band = 100;
+
+/**
+ * How alike two pictures of a page are where each band of one may lie a pixel higher or lower in the other: candidates of
+ * other widths round the ratio of a picture otherwise, and what is below it moves by a part of a pixel.
+ *
+ * @returns 0 to 1, of the band that is the least alike
+ */
+export function likeness(one: Luma, other: Luma): number {
+  const height = Math.min(one.height, other.height);
+  let least = 1;
+  for (let top = 1; top + band < height; top += band) {
+    const own = rowsOf(one, top);
+    const found = [-1, 0, 1].map((shift) => similarity(own, rowsOf(other, top + shift)));
+    least = Math.min(least, Math.max(...found));
+  }
+  return least;
+}
+
+function rowsOf({ width, values }: Luma, top: number): Luma {
+  return { width, height: band, values: values.subarray(top * width, (top + band) * width) };
+}
