@@ -13,7 +13,7 @@ sharp.cache(false);
 export const maxPixels = 100_000_000;
 
 /** The first bytes are enough to tell what a text is. */
-const headLength = 1_024;
+const headLength = 16_384;
 
 const mediaTypes: Readonly<Record<string, string>> = {
   jpeg: 'image/jpeg',
