@@ -20,7 +20,7 @@ import { fromCamera, photographPackages, photographs } from './photographs.js';
 import { seed } from './seed.js';
 
 const missing = providePackages([...systemPackages, ...photographPackages]);
-if (missing) console.warn(`skipped: ${missing}`);
+if (missing) process.stderr.write(`skipped: ${missing}\n`);
 
 interface Ranked {
   readonly perVisit: { readonly wasteBytes: number; readonly sentBytes: number };
@@ -86,7 +86,7 @@ describe.skipIf(missing)('a content system that makes its own sizes', () => {
     after = await survey('after');
     expect(before.perVisit.wasteBytes).toBeGreaterThan(100_000);
     const left = after.perVisit.wasteBytes / before.perVisit.wasteBytes;
-    console.warn(`${(left * 100).toFixed(1)} % of the waste is left`);
+    process.stderr.write(`${(left * 100).toFixed(1)} % of the waste is left\n`);
     expect(left).toBeLessThan(0.1);
   });
 

@@ -12,7 +12,7 @@ import { oneView, run } from '../support/program.js';
 import { providePackages } from './packages.js';
 
 const missing = providePackages(['nginx-light', 'apache2']);
-if (missing) console.warn(`skipped: ${missing}`);
+if (missing) process.stderr.write(`skipped: ${missing}\n`);
 
 let cwd: string;
 const running: ChildProcess[] = [];

@@ -10,7 +10,7 @@ import { changesBetween } from './element-changes.js';
 import type { ElementChange } from './element-changes.js';
 import { elementKey } from './element-images.js';
 import type { ElementImages } from './element-images.js';
-import { widestCurve } from '../work/fix.js';
+import { widestCurve } from '../plan/widest-curve.js';
 import { loadingChange } from './loading.js';
 import { mendedSizes, offersOwnWidths } from '../plan/own-widths.js';
 import { addressOf, offersOf, refittedElement, withSizes } from './refitted-element.js';

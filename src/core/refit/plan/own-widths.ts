@@ -1,6 +1,6 @@
 import type { PlacedImage } from '../../findings/image/image-case.js';
 import { cappedSizesText, sizesText } from '../../slots/sizes-text.js';
-import { widestCurve } from '../work/fix.js';
+import { widestCurve } from './widest-curve.js';
 import { sizesError } from '../../slots/sizes-error.js';
 import { offeredWidths, parseSrcset } from '../../slots/srcset.js';
 

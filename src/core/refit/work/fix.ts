@@ -1,9 +1,9 @@
-import type { PlacedImage } from '../../findings/image/image-case.js';
 import { isVector } from '../../survey/image-file.js';
 import type { RankedImage } from '../../rank/ranked-image.js';
 import { sizesText } from '../../slots/sizes-text.js';
 import { formatSize } from '../../base/size.js';
-import { slotWidthAt } from '../../slots/slot-curve.js';
+import { mendedSizes, offersOwnWidths } from '../plan/own-widths.js';
+import { widestCurve } from '../plan/widest-curve.js';
 import type { CurvePiece } from '../../slots/slot-curve.js';
 import { planWidths, usualSlack } from '../../slots/width-plan.js';
 import type { WidthPlan } from '../../slots/width-plan.js';
@@ -28,24 +28,10 @@ export function fixOf(image: RankedImage, most: number): Fix {
   const curve = widestCurve(image.placed);
   const sizes = curve && sizesText(curve);
   const plan = planWidths(image.demands, most, usualSlack);
-  return { steps: stepsOf(image, plan, sizes), plan, sizes, curve };
-}
-
-/** The curve of the placement whose slot is the widest where most screens are. */
-export function widestCurve(placed: readonly PlacedImage[]): readonly CurvePiece[] | null {
-  let widest: readonly CurvePiece[] | null = null;
-  for (const placement of placed) {
-    const curve = placement.shown ? placement.curve() : null;
-    if (curve?.length && (!widest || usualWidth(curve) > usualWidth(widest))) widest = curve;
-  }
-  return widest;
-}
-
-function usualWidth(curve: readonly CurvePiece[]): number {
-  return [390, 768, 1366, 1920].reduce(
-    (sum, viewport) => sum + (slotWidthAt(curve, viewport) ?? 0),
-    0,
-  );
+  const steps = image.placed.some(offersOwnWidths)
+    ? ownWidthsSteps(image)
+    : stepsOf(image, plan, sizes);
+  return { steps, plan, sizes, curve };
 }
 
 function stepsOf(image: RankedImage, { widths }: WidthPlan, sizes: string | null): string[] {
@@ -72,4 +58,18 @@ function stepsOf(image: RankedImage, { widths }: WidthPlan, sizes: string | null
       `${who}offer it in widths of ${widths.join(', ')} px (srcset) with sizes="${sizes}"`,
     );
   return steps;
+}
+
+/** For an image that elements choose among widths of the site: it keeps its width. */
+function ownWidthsSteps({ placed, waste, file, encoded, thirdParty }: RankedImage): string[] {
+  if (!waste || waste.wasteBytes < leastBytes) return [];
+  const who = thirdParty ? 'ask the third party: ' : '';
+  const sizes = mendedSizes(placed, null);
+  const width = file.intrinsic ? `${file.intrinsic.width} px` : '';
+  return [
+    ...(sizes === null ? [] : [`${who}write sizes="${sizes}": the site offers narrower files`]),
+    ...(encoded && waste.neededBytes < file.bytes
+      ? [`${who}encode it again at its own width (${width}), as ${encoded.format} where it is read`]
+      : []),
+  ];
 }

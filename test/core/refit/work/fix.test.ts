@@ -1,3 +1,4 @@
+import type { ElementMarkup } from '../../../../src/core/slots/element-markup.js';
 import { describe, expect, it } from 'vitest';
 import { defaultPolicy } from '../../../../src/core/policy/policy.js';
 import { rankImages } from '../../../../src/core/rank/ranking.js';
@@ -27,5 +28,24 @@ describe('what to do about an image', () => {
   it('asks a third party, and leaves alone what is right', () => {
     expect(stepsOf({ thirdParty: true })[0]).toMatch(/^ask the third party: send it as webp/);
     expect(stepsOf({ bytes: 300, best: 250 })).toEqual([]);
+  });
+
+  it('keeps the width of what the site offers in several widths, and says the sizes first', () => {
+    const element: ElementMarkup = {
+      attributes: [
+        ['srcset', '/0-1.jpg 400w, /0-0.jpg 1000w'],
+        ['sizes', '100vw'],
+      ],
+      picture: null,
+    };
+    const facts = surveyOf(
+      [{ ...plainSketch, bytes: 90_000, best: 8_000, pages: [0] }],
+      [],
+      () => element,
+    );
+    expect(fixOf(rankImages(facts, defaultPolicy).images[0]!, 5).steps).toEqual([
+      'write sizes="100px": the site offers narrower files',
+      'encode it again at its own width (1000 px), as webp where it is read',
+    ]);
   });
 });
