@@ -92,11 +92,14 @@ export async function readDeployment(folder: string, origin: string): Promise<De
   };
 }
 
-/** Puts new addresses in place of the old ones, wherever they stand in a text. */
+/** Puts new addresses in place of the old ones, wherever they stand in a text; links go on to lead to the originals. */
 function mover(paths: readonly (readonly [string, string])[]): (text: string) => string {
   const fresh = new Map(paths);
   return (text) =>
-    text.replace(/\/(?:img|media|museum)\/[\w./-]+\.\w+/g, (path) => fresh.get(path) ?? path);
+    text.replace(
+      /<a\b[^>]*>|\/(?:img|media|museum)\/[\w./-]+\.\w+/g,
+      (found) => fresh.get(found) ?? found,
+    );
 }
 
 /** Backgrounds as the snippets say them; a choice by density is left as it is. */

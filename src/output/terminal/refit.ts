@@ -99,7 +99,7 @@ function asideLines({ kept, notMade, collisions }: RefitView, screen: Screen): s
     ...(first.length > 0
       ? [
           yellow(
-            `${count(collisions.length, 'name was', 'names were')} already taken: see ${first.join(', ')}${collisions.length > 3 ? ' …' : ''}`,
+            `${count(collisions.length, 'file has', 'files have')} a longer name, because another file has the usual one and is still asked for: see ${first.join(', ')}${collisions.length > 3 ? ' …' : ''}`,
           ),
         ]
       : []),
@@ -149,10 +149,11 @@ function workLines({ worklist }: RefitView, screen: Screen): string[] {
 function markupLines({ markup }: RefitView, screen: Screen): string[] {
   if (!markup || markup.snippets + markup.withheld === 0) return [];
   const { yellow } = paletteFor(screen);
-  const { snippets, proved, withheld } = markup;
+  const { snippets, proved, withheld, untried } = markup;
+  const reason = untried === null ? '' : `: ${plainText(untried, 120)}`;
   const tried =
     proved === 0
-      ? `${count(snippets, 'snippet')} of markup, none of them tried in its page`
+      ? `${count(snippets, 'snippet')} of markup, none of them tried in its page${reason}`
       : `${count(snippets, 'snippet')} of markup, ${proved} of them tried in their pages, in every view`;
   return [
     tried,

@@ -29,6 +29,8 @@ export interface RefitView {
     readonly snippets: number;
     readonly proved: number;
     readonly withheld: number;
+    /** Why some were not tried, the first reason; `null` if all were. */
+    readonly untried: string | null;
   } | null;
   readonly zipped: string | null;
   readonly unchanged: number;

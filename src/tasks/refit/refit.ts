@@ -106,6 +106,7 @@ export async function refit(
     markup: {
       snippets: snippets.snippets.length,
       proved: snippets.proved.size,
+      untried: snippets.untried[0] ?? null,
       withheld: snippets.withheld.reduce((sum, { places }) => sum + places.length, 0),
     },
     sheetFiles: files,

@@ -41,6 +41,8 @@ export interface MarkupCount {
   readonly snippets: number;
   readonly proved: number;
   readonly withheld: number;
+  /** Why some were not tried, the first reason; `null` if all were. */
+  readonly untried: string | null;
 }
 
 export interface RefitResult {
