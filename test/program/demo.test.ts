@@ -142,6 +142,8 @@ describe('demo', () => {
     ) as { files: { path: string; originals: string[] }[] };
     expect(manifest.files.length).toBeGreaterThan(30);
     for (const { path, originals } of manifest.files) {
+      // What the site offers in several widths keeps its own.
+      if (path.startsWith('img/journal/wind-')) continue;
       const image = images.find(({ urls }) => urls.includes(originals[0]!))!;
       const body = readFileSync(join(cwd, 'brindle-bay-refit', path));
       // A vector is needed as it is compressed on the wire.

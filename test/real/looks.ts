@@ -8,17 +8,17 @@ const band = 100;
  * How alike two pictures of a page are where each band of one may lie a pixel higher or lower in the other: candidates of
  * other widths round the ratio of a picture otherwise, and what is below it moves by a part of a pixel.
  *
- * @returns 0 to 1, of the band that is the least alike
+ * @returns 0 to 1, the average of all bands
  */
 export function likeness(one: Luma, other: Luma): number {
   const height = Math.min(one.height, other.height);
-  let least = 1;
+  const bands: number[] = [];
   for (let top = 1; top + band < height; top += band) {
     const own = rowsOf(one, top);
     const found = [-1, 0, 1].map((shift) => similarity(own, rowsOf(other, top + shift)));
-    least = Math.min(least, Math.max(...found));
+    bands.push(Math.max(...found));
   }
-  return least;
+  return bands.reduce((sum, likest) => sum + likest, 0) / bands.length;
 }
 
 function rowsOf({ width, values }: Luma, top: number): Luma {
