@@ -76,7 +76,9 @@ describe('markup that refit has tried in its page', () => {
   it('is withheld where a style sheet no longer finds its element, with what would move', () => {
     expect(snippetFor('#child')).toBeUndefined();
     const withheld = told.withheld.find(({ places }) => places[0]!.selector === '#child');
-    expect(withheld!.reason).toMatch(/in (?:phone|laptop), its box changes from 120×80 .* to \d+×\d+/);
+    expect(withheld!.reason).toMatch(
+      /in (?:phone|laptop), its box changes from 120×80 .* to \d+×\d+/,
+    );
     expect(readFileSync(join(cwd, 'new/snippets.md'), 'utf8')).toContain('its box changes from');
     expect(output).toContain('1 element has no snippet: snippets.md says why');
   });
