@@ -1,10 +1,9 @@
 import { spawn, spawnSync } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
-import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:net';
-import type { AddressInfo } from 'node:net';
+import { cpSync, existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { freePort } from './free-port.js';
 
 /** The packages that the content system and its server consist of. */
 export const systemPackages = [
@@ -227,18 +226,4 @@ function must(program: string, values: readonly string[]): string {
   const { status, stdout, stderr, error } = spawnSync(program, values, { encoding: 'utf8' });
   if (status !== 0) throw new Error(`${program}: ${error?.message ?? stderr ?? stdout}`);
   return stdout;
-}
-
-async function freePort(): Promise<number> {
-  const server = createServer().listen(0, '127.0.0.1');
-  await new Promise((resolve) => server.once('listening', resolve));
-  const { port } = server.address() as AddressInfo;
-  await new Promise((resolve) => server.close(resolve));
-  return port;
-}
-
-/** A file that the content system's server logged its errors into. */
-export function logOf(folder: string): string {
-  const path = join(folder, 'server.log');
-  return existsSync(path) ? readFileSync(path, 'utf8') : '';
 }

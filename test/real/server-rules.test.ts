@@ -1,14 +1,13 @@
 import { spawn } from 'node:child_process';
 import type { ChildProcess } from 'node:child_process';
 import { chmodSync, cpSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { createServer } from 'node:net';
-import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { scene } from '../support/pictures.js';
 import { oneView, run } from '../support/program.js';
+import { freePort } from './free-port.js';
 import { providePackages } from './packages.js';
 
 const missing = providePackages(['nginx-light', 'apache2']);
@@ -37,14 +36,6 @@ afterAll(async () => {
   for (const child of running) child.kill('SIGTERM');
   await pause(200);
 });
-
-async function freePort(): Promise<number> {
-  const server = createServer().listen(0, '127.0.0.1');
-  await new Promise((resolve) => server.once('listening', resolve));
-  const { port } = server.address() as AddressInfo;
-  await new Promise((resolve) => server.close(resolve));
-  return port;
-}
 
 async function startServer(
   name: string,
