@@ -2,7 +2,7 @@
 export { breakpointsOf } from './breakpoints.js';
 export { documentFacts } from './document-facts.js';
 export { largestContent, markersOf } from './markers.js';
-export { placementsOf, slotWidths } from './placements.js';
+export { layoutsKnownBefore, placementsOf, slotWidths } from './placements.js';
 export { selectorOf } from './selector.js';
 export {
   adoptRules,

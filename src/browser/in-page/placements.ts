@@ -1,6 +1,7 @@
 import { keptAddress } from '../../core/address/address.js';
 import { inFirstScreen, isAside, isShown } from './box.js';
 import type { FirstScreen } from './box.js';
+import { layoutsKnown } from './held-back.js';
 import * as elements from './kinds/elements.js';
 import * as styles from './kinds/styles.js';
 import type { Found, PlacementProbe, ProbedPlacement, Spot } from './probed.js';
@@ -56,6 +57,13 @@ function attempt(find: PlacementProbe['find'], spot: Spot): readonly Found[] {
   } catch {
     return [];
   }
+}
+
+/** What `layoutsKnown` says of each placement, in the order of `placementsOf`; `null` for what is no `<img>`, too. */
+export function layoutsKnownBefore(): (boolean | null)[] {
+  const images = kept.filter(({ found }) => found.markup).map(({ spot }) => spot.element);
+  const known = layoutsKnown(images).values();
+  return kept.map(({ found }) => (found.markup ? known.next().value! : null));
 }
 
 /** How wide a picture every slot needs at one viewport width. */

@@ -1,5 +1,4 @@
 import type { LRUCache } from 'lru-cache';
-import type { CDPSession } from 'playwright-core';
 import { messageOf } from '../../core/base/errors.js';
 import { noBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
@@ -18,7 +17,8 @@ import type { NetworkRecorder } from '../network/network-recorder.js';
 import { headerOf, typeOf } from '../network/recorded-request.js';
 import type { RecordedRequest } from '../network/recorded-request.js';
 import { watchesScrolling } from './scroll-watchers.js';
-import { sweep } from './sweep.js';
+import { curvesOf } from './curves.js';
+import { layoutsKnown, withLayoutKnown } from './known-layouts.js';
 import { Tab } from './tab.js';
 import type { TabOptions } from './tab.js';
 import { LateError, within } from '../chromium/within.js';
@@ -188,6 +188,8 @@ export class Visitor {
       ({ url }) => !icons.has(url),
     );
     const hashes = hashesByAddress(images);
+    const documents = [{ world, placements: own }, ...frames] as const;
+    const known = await layoutsKnown(documents);
     const fetched = (url: string): Placement['fetched'] =>
       atOnce.has(url) ? 'at-once' : hashes.has(url) ? 'on-scroll' : null;
     const visit = {
@@ -202,8 +204,8 @@ export class Visitor {
       canonical: facts.canonical ?? canonicalInHeaders(answer),
       shape: facts.shape,
       uses: facts.uses,
-      placements: placements.map((placement) => ({
-        ...placement,
+      placements: placements.map((placement, index) => ({
+        ...withLayoutKnown(placement, known[index]!),
         contentHash: hashes.get(placement.url) ?? null,
         fetched: fetched(placement.url),
         largest: placement.shown && placement.aboveFold && placement.url === largest,
@@ -213,8 +215,7 @@ export class Visitor {
     } as const;
     if (!this.#options.sweeps) return { ...visit, curves: [] };
     this.#stage = 'swept';
-    const worlds = [world, ...frames.map((frame) => frame.world)] as const;
-    const curves = await curvesOf(cdp, worlds, placements, this.#view);
+    const curves = await curvesOf(cdp, documents, placements, this.#view);
     // What the sweep made the page fetch is none of its weight, but the cache has it now.
     this.#weigh(recorder.recorded);
     return { ...visit, curves };
@@ -259,21 +260,3 @@ export class Visitor {
 
 /** Statuses that mean "not now": too many requests, and gateways whose servers are unavailable. */
 const passingStatuses: ReadonlySet<number> = new Set([408, 425, 429, 502, 503, 504]);
-
-/** The slot curve of every placement, each element and kind once. */
-async function curvesOf(
-  cdp: CDPSession,
-  documents: Parameters<typeof sweep>[1],
-  placements: readonly ProbedPlacement[],
-  view: View,
-): Promise<Omit<SlotCurve, 'page'>[]> {
-  if (placements.length === 0) return [];
-  const pieces = await sweep(cdp, documents, view);
-  const curves = new Map<string, Omit<SlotCurve, 'page'>>();
-  placements.forEach(({ kind, selector }, index) => {
-    const key = `${kind} ${selector}`;
-    const curve = pieces[index] ?? [];
-    if (!curves.has(key) && curve.length > 0) curves.set(key, { kind, selector, pieces: curve });
-  });
-  return [...curves.values()];
-}

@@ -28,7 +28,10 @@ export interface Markup {
   readonly sizes: string | null;
   readonly fetchPriority: 'high' | 'low' | 'auto';
   readonly decoding: 'sync' | 'async' | 'auto';
-  /** Whether the box is known before the file arrives: width and height, or `aspect-ratio`. */
+  /**
+   * Whether the page is laid out before the file arrives as it is afterwards: measured with the file held back; where that
+   * could not be done, whether there are width and height, or `aspect-ratio`.
+   */
   readonly dimensions: boolean;
   /** The attributes width and height in CSS pixels; `null` where one is missing, or is no whole number. */
   readonly declared: DrawnBox;

@@ -3,9 +3,9 @@ import { imageFinding } from './image-case.js';
 
 export const noDimensions = imageFinding({
   id: 'no-dimensions',
-  title: 'no width and height',
+  title: 'moves the page when it arrives',
   doer: 'markup',
-  fix: 'Add the attributes width and height with the pixels of the file.',
+  fix: 'Give the attributes width and height the pixels of the file.',
   isWork: true,
   isInSnippets: true,
   check: ({ file, placements }) => {
@@ -15,7 +15,7 @@ export const noDimensions = imageFinding({
     return bare.length > 0 ? { intrinsic: file.intrinsic, where: whereOf(bare) } : undefined;
   },
   describe: ({ intrinsic, where }) => {
-    const add = intrinsic ? `: add width="${intrinsic.width}" height="${intrinsic.height}"` : '';
-    return `its box is not known before it arrives, so the page jumps${add} (${whereWords(where)})`;
+    const add = intrinsic ? `: set width="${intrinsic.width}" height="${intrinsic.height}"` : '';
+    return `the page jumps when it arrives, because its box is not known before${add} (${whereWords(where)})`;
   },
 });

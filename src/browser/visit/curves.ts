@@ -1,0 +1,25 @@
+import type { CDPSession } from 'playwright-core';
+import type { SlotCurve } from '../../core/slots/placement.js';
+import type { View } from '../../core/visitors/view.js';
+import type { ProbedPlacement } from '../in-page/probed.js';
+import type { MeasuredDocument } from './frames.js';
+import { sweep } from './sweep.js';
+
+/** The slot curve of every placement, each element and kind once. */
+export async function curvesOf(
+  cdp: CDPSession,
+  documents: readonly [MeasuredDocument, ...MeasuredDocument[]],
+  placements: readonly ProbedPlacement[],
+  view: View,
+): Promise<Omit<SlotCurve, 'page'>[]> {
+  if (placements.length === 0) return [];
+  const [page, ...frames] = documents;
+  const pieces = await sweep(cdp, [page.world, ...frames.map(({ world }) => world)], view);
+  const curves = new Map<string, Omit<SlotCurve, 'page'>>();
+  placements.forEach(({ kind, selector }, index) => {
+    const key = `${kind} ${selector}`;
+    const curve = pieces[index] ?? [];
+    if (!curves.has(key) && curve.length > 0) curves.set(key, { kind, selector, pieces: curve });
+  });
+  return [...curves.values()];
+}
