@@ -11,10 +11,18 @@ export interface Encoding {
    * and then each pixel by its number; WebP rounds them so that they pack better.
    */
   readonly rounded?: boolean;
+  /** Of JPEG: keeps the colour of every pixel (4:4:4), in place of one for four (4:2:0). AVIF always does, WebP cannot. */
+  readonly fullColour?: boolean;
 }
 
+/**
+ * The effort of AVIF, 0 to 9: at 2 it takes about as long as WebP with its chroma halved with care, at the usual 4 seven times
+ * as long for a tenth fewer bytes.
+ */
+const avifEffort = 2;
+
 /** The quality of lossy AVIF, on its own scale, that looks like the other formats at theirs. */
-const avifScale = 0.75;
+const avifQuality = (quality: number) => Math.max(1, Math.round(1.3 * quality - 44));
 
 /** How far WebP rounds, on its own scale (100 not at all): by 4 of 255 at the most. */
 const roundedBy = 40;
@@ -26,22 +34,31 @@ const roundedBy = 40;
  */
 export async function encode(
   picture: Sharp,
-  { format, quality, rounded = false }: Encoding,
+  { format, quality, rounded = false, fullColour = false }: Encoding,
 ): Promise<Buffer> {
   switch (format) {
     case 'jpeg':
       return picture
         .flatten({ background: '#fff' })
-        .jpeg({ quality: quality ?? 100, mozjpeg: true })
+        .jpeg({
+          ...{ quality: quality ?? 100, mozjpeg: true },
+          chromaSubsampling: fullColour ? '4:4:4' : '4:2:0',
+        })
         .toBuffer();
     case 'webp':
-      if (quality !== null) return picture.webp({ quality }).toBuffer();
+      // Halving the chroma with care keeps the edges of colours where plain averages smear them.
+      if (quality !== null) return picture.webp({ quality, smartSubsample: true }).toBuffer();
       return picture
         .webp(rounded ? { nearLossless: true, quality: roundedBy } : { lossless: true })
         .toBuffer();
     case 'avif':
       return picture
-        .avif(quality === null ? { lossless: true } : { quality: Math.round(quality * avifScale) })
+        .avif({
+          effort: avifEffort,
+          ...(quality === null
+            ? { lossless: true }
+            : { quality: avifQuality(quality), chromaSubsampling: '4:4:4' }),
+        })
         .toBuffer();
     case 'png':
       return picture

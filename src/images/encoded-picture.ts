@@ -4,7 +4,7 @@ import { similarity } from '../core/pixels/similarity.js';
 import type { EncodeAttempt } from '../core/survey/encoded.js';
 import { encode } from './encode.js';
 import type { Encoding } from './encode.js';
-import { readLuma } from './picture.js';
+import { readColours } from './picture.js';
 import type { Reduced } from './picture.js';
 
 /** An encode with its bytes. */
@@ -21,7 +21,7 @@ export async function encodePicture(
   const body = await encode(picture.pipeline(), encoding);
   // An exact copy needs no comparison.
   const exact = encoding.quality === null && !encoding.rounded;
-  const alike = exact ? 1 : similarity(picture.luma, await readLuma(body, frames));
+  const alike = exact ? 1 : similarity(picture.colours, await readColours(body, frames));
   return { ...encoding, bytes: body.length, similarity: alike, body };
 }
 

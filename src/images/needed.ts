@@ -54,26 +54,17 @@ export async function encodeNeeded(
   const picture = await reduce(body, frames, need);
   const own = formatOf[file.mediaType] ?? 'png';
   const made: EncodedPicture[] = [];
-  for (const format of formatsFor(nature, own, policy))
-    made.push(...(await encodesAs(picture, frames, format, nature === 'drawing', policy)));
-  const lossy = made.filter(({ quality }) => quality !== null);
-  const most = Math.max(...(lossy.length > 0 ? lossy : made).map((one) => one.similarity));
-  // Where no quality is enough, the highest that is allowed has to do.
-  const best = smallest(made, Math.min(policy.similarity, most))!;
-  if (!made.some(({ format }) => format === own)) {
-    // Tells what the format costs: at the quality that another one was found to need.
-    made.push(
-      isLossless(own)
-        ? await encodeExactly(picture, frames, own, nature === 'drawing')
-        : await encodePicture(picture, frames, {
-            format: own,
-            quality: best.quality ?? policy.quality.most,
-          }),
-    );
+  const isDrawing = nature === 'drawing';
+  for (const format of inTurn(formatsFor(nature, own, policy))) {
+    const least = smallest(made, policy.similarity)?.bytes;
+    made.push(...(await encodesAs(picture, frames, { format, isDrawing, policy, least })));
   }
-  const chosen = smallest(made, Math.min(policy.similarity, best.similarity))!;
+  // Its own format tells what the format costs, beside what the quality does; and it may be the smallest after all.
+  if (!made.some(({ format }) => format === own))
+    made.push(...(await encodesAs(picture, frames, { format: own, isDrawing, policy })));
+  const chosen = best(made, policy.similarity);
   const owns = made.filter(({ format }) => format === own);
-  const sameFormat = smallest(owns, chosen.similarity) ?? owns.at(-1)!;
+  const sameFormat = best(owns, Math.min(policy.similarity, chosen.similarity));
   const carried = carriedOf(policy.metadata, body);
   const result = carried ? await encodeWith(picture, chosen, carried) : chosen.body;
   // What is to go along with the picture is no waste, and costs the same in every format.
@@ -92,22 +83,62 @@ export async function encodeNeeded(
   };
 }
 
+/** Formats that are usually the smallest come first: what cannot become smaller is not searched to the end. */
+function inTurn(formats: readonly EncodedFormat[]): readonly EncodedFormat[] {
+  return formats.toSorted((one, other) => searchOrder.indexOf(one) - searchOrder.indexOf(other));
+}
+
+const searchOrder: readonly EncodedFormat[] = ['avif', 'webp', 'jpeg', 'png', 'gif'];
+
+interface FormatSearch {
+  readonly format: EncodedFormat;
+  readonly isDrawing: boolean;
+  readonly policy: Policy;
+  /** Bytes of a file that is alike enough already: nothing larger is of use. */
+  readonly least?: number | undefined;
+}
+
 /** Encodes in one format: once if it is lossless, else as often as the quality search takes. */
 async function encodesAs(
   picture: Reduced,
   frames: number,
-  format: EncodedFormat,
-  exact: boolean,
-  policy: Policy,
+  { format, isDrawing, policy, least = Infinity }: FormatSearch,
 ): Promise<EncodedPicture[]> {
-  if (exact || isLossless(format)) return [await encodeExactly(picture, frames, format, exact)];
+  if (isDrawing || isLossless(format))
+    return [await encodeExactly(picture, frames, format, isDrawing)];
   const made: EncodedPicture[] = [];
-  await searchQuality(policy.similarity, policy.quality, async (quality) => {
-    const one = await encodePicture(picture, frames, { format, quality });
-    made.push(one);
-    return { quality, similarity: one.similarity };
-  });
+  const search = (fullColour: boolean) =>
+    searchQuality(
+      policy.similarity,
+      policy.quality,
+      async (quality) => {
+        const one = await encodePicture(picture, frames, { format, quality, fullColour });
+        made.push(one);
+        return { ...one, quality };
+      },
+      ({ bytes }) => bytes >= least,
+    );
+  const found = await search(false);
+  // Where a quarter of the colours is not enough, no quality makes up for it.
+  const isShort = found.similarity < policy.similarity || found.quality >= hardlyEnough;
+  if (format === 'jpeg' && isShort && found.bytes < least) await search(true);
   return made;
+}
+
+/** A quality of JPEG from which on all colours at a lower quality may be smaller. */
+const hardlyEnough = 88;
+
+/** Where no quality is enough, one that is this little less alike than the best is as good. */
+const asGood = 1.05;
+
+/** The smallest that is alike enough; where no quality is enough, the smallest of the most alike that have one. */
+function best(made: readonly EncodedPicture[], threshold: number): EncodedPicture {
+  const enough = smallest(made, threshold);
+  if (enough && (enough.quality !== null || made.every(({ quality }) => quality === null)))
+    return enough;
+  const lossy = made.filter(({ quality }) => quality !== null);
+  const most = Math.max(...(lossy.length > 0 ? lossy : made).map((one) => one.similarity));
+  return smallest(made, Math.min(threshold, 1 - asGood * (1 - most)))!;
 }
 
 /** The smallest of those that are alike enough; `undefined` when none is. */
@@ -115,7 +146,7 @@ function smallest(made: readonly EncodedPicture[], threshold: number): EncodedPi
   return made
     .filter((one) => one.similarity >= threshold)
     .reduce<EncodedPicture | undefined>(
-      (best, one) => (best && best.bytes <= one.bytes ? best : one),
+      (least, one) => (least && least.bytes <= one.bytes ? least : one),
       undefined,
     );
 }

@@ -1,6 +1,8 @@
 import sharp from 'sharp';
-import type { Sharp } from 'sharp';
-import type { Luma } from '../core/pixels/similarity.js';
+import type { OutputInfo, Sharp } from 'sharp';
+import { coloursOf, lumaOf } from '../core/pixels/colours.js';
+import type { Colours, RawPixels } from '../core/pixels/colours.js';
+import type { Luma } from '../core/pixels/luma.js';
 import type { Size } from '../core/base/size.js';
 import { needsItsProfile } from './colours.js';
 import { maxPixels } from './facts.js';
@@ -15,7 +17,7 @@ export interface Reduced {
   readonly still: () => Sharp;
   /** Pixels of one frame. */
   readonly size: Size;
-  readonly luma: Luma;
+  readonly colours: Colours;
   /** The same picture in a smaller size. */
   readonly smaller: (size: Size) => Promise<Reduced>;
 }
@@ -57,7 +59,7 @@ async function reduceAnew(body: Buffer, frames: number, size: Size): Promise<Red
   if (!moves && !ownSpace) return fromPixels(resized(), size, whole);
   const { data, info } = await resized().raw().toBuffer({ resolveWithObject: true });
   return {
-    ...{ pipeline: resized, whole, size, luma: lumaOf(data, info) },
+    ...{ pipeline: resized, whole, size, colours: coloursOf(pixelsOf(data, info)) },
     still: () => shrunk(sharp(body).rotate(), size),
     smaller: (less) => reduce(body, frames, less),
   };
@@ -68,7 +70,7 @@ async function fromPixels(picture: Sharp, size: Size, whole: () => Sharp): Promi
   const { width, height, channels } = info;
   const pipeline = () => sharp(data, { raw: { width, height, channels } });
   return {
-    ...{ pipeline, whole, still: pipeline, size, luma: lumaOf(data, info) },
+    ...{ pipeline, whole, still: pipeline, size, colours: coloursOf(pixelsOf(data, info)) },
     smaller: (less) => fromPixels(shrunk(pipeline(), less), less, () => shrunk(whole(), less)),
   };
 }
@@ -77,42 +79,26 @@ function shrunk(picture: Sharp, { width, height }: Size): Sharp {
   return picture.resize(width, height, { fit: 'fill', kernel: 'lanczos3' });
 }
 
-/** The luma of an encoded picture; the frames of an animation one below the other. */
-export async function readLuma(body: Buffer, frames: number): Promise<Luma> {
-  // Both sides are compared in the colour space that they are in.
-  const raw = await sharp(body, { animated: frames > 1, ignoreIcc: true })
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  return lumaOf(raw.data, raw.info);
+/** What is compared of an encoded picture; the frames of an animation one below the other. */
+export async function readColours(body: Buffer, frames: number): Promise<Colours> {
+  return coloursOf(await readPixels(body, frames));
 }
 
-/** The colour behind transparent pixels: mid-grey, so that both black and white differ from it. */
-const behind = 128;
+/** The luma of an encoded picture; the frames of an animation one below the other. */
+export async function readLuma(body: Buffer, frames: number): Promise<Luma> {
+  return lumaOf(await readPixels(body, frames));
+}
 
-/**
- * Luma by the weights of ITU-R BT.601, as lossy formats carry it.
- *
- * @param pixels grey, grey and alpha, RGB, or RGB and alpha, a byte each
- */
-function lumaOf(
-  pixels: Buffer,
-  { width, height, channels }: Size & { readonly channels: number },
-): Luma {
-  const values = new Uint8Array(width * height);
+async function readPixels(body: Buffer, frames: number): Promise<RawPixels> {
+  // Both sides are compared in the colour space that they are in.
+  const { data, info } = await sharp(body, { animated: frames > 1, ignoreIcc: true })
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return pixelsOf(data, info);
+}
+
+function pixelsOf(data: Buffer, { width, height, channels }: OutputInfo): RawPixels {
   // A buffer is slower to read than the bytes that it stands for.
-  const bytes = new Uint8Array(pixels.buffer, pixels.byteOffset, pixels.byteLength);
-  if (channels < 3) {
-    for (let at = 0, from = 0; at < values.length; at++, from += channels)
-      values[at] = bytes[from]!;
-  } else {
-    // 0.299, 0.587 and 0.114, in 256ths: whole numbers are several times as fast.
-    for (let at = 0, from = 0; at < values.length; at++, from += channels)
-      values[at] = (bytes[from]! * 77 + bytes[from + 1]! * 150 + bytes[from + 2]! * 29 + 128) >> 8;
-  }
-  if (channels === 2 || channels === 4)
-    for (let at = 0, from = channels - 1; at < values.length; at++, from += channels) {
-      const opaque = bytes[from]!;
-      values[at] = (values[at]! * opaque + behind * (255 - opaque)) / 255;
-    }
-  return { width, height, values };
+  const bytes = new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
+  return { width, height, channels, bytes };
 }

@@ -4,7 +4,7 @@ import type { Region } from '../core/base/region.js';
 import { similarity } from '../core/pixels/similarity.js';
 import type { Size } from '../core/base/size.js';
 import { worstPlace } from '../core/pixels/worst-place.js';
-import { readLuma, reduce } from './picture.js';
+import { readColours, reduce } from './picture.js';
 
 /** The pieces of a picture that are looked at before anything goes live, in its own pixels. */
 export interface ReviewCrops {
@@ -35,8 +35,8 @@ export async function reviewCrops(
   size: Size,
 ): Promise<ReviewCrops> {
   const ideal = await reduce(original, 1, size);
-  const luma = await readLuma(refitted, 1);
-  const spot = worstPlace(ideal.luma, luma, worstSize);
+  const seen = await readColours(refitted, 1);
+  const spot = worstPlace(ideal.colours.luma, seen.luma, worstSize);
   const crop = around(spot, size);
   // Looked at once: a little larger is better than a tenth of a second more for each.
   const cut = (body: Sharp) => body.extract(crop).webp({ lossless: true, effort: 1 }).toBuffer();
@@ -45,7 +45,7 @@ export async function reviewCrops(
     after: await cut(sharp(refitted)),
     size: { width: crop.width, height: crop.height },
     worst: { ...spot, left: spot.left - crop.left, top: spot.top - crop.top },
-    similarity: similarity(ideal.luma, luma),
+    similarity: similarity(ideal.colours, seen),
   };
 }
 

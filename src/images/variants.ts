@@ -72,10 +72,15 @@ export async function openVariants(
         return attempts[0]!;
       }
       const { most } = policy.quality;
+      const last = { format, quality: most, fullColour: true };
       for (let tried = first; ; tried = Math.min(most, tried + step)) {
         const one = await encodePicture(picture, frames, { format, quality: tried });
         attempts.push(one);
-        if (one.similarity >= policy.similarity || tried >= most) return one;
+        if (one.similarity >= policy.similarity) return one;
+        if (tried < most) continue;
+        if (format !== 'jpeg') return one;
+        attempts.push(await encodePicture(picture, frames, last));
+        return attempts.at(-1)!;
       }
     }
   };

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { optimize } from 'svgo';
-import { similarity } from '../core/pixels/similarity.js';
+import { structuralSimilarity } from '../core/pixels/structural-similarity.js';
 import { readLuma } from './picture.js';
 
 /** Longer texts are left as they are: parsing them would hold up everything else. */
@@ -50,5 +50,5 @@ async function looksLike(one: Buffer, other: Buffer): Promise<boolean> {
     }),
   );
   const sameSize = was!.width === is!.width && was!.height === is!.height;
-  return sameSize && similarity(was!, is!) >= leastAlike;
+  return sameSize && structuralSimilarity(was!, is!) >= leastAlike;
 }

@@ -30,8 +30,8 @@ describe('the library', () => {
       manifest: { files: { path: string; to: { width: number; bytes: number } }[] };
       told: string[];
     };
-    expect(manifest.files).toMatchObject([{ path: 'kite.webp', to: { width: 300 } }]);
-    expect(readFileSync(join(cwd, 'ready/kite.webp'))).toHaveLength(manifest.files[0]!.to.bytes);
+    expect(manifest.files).toMatchObject([{ path: 'kite.avif', to: { width: 300 } }]);
+    expect(readFileSync(join(cwd, 'ready/kite.avif'))).toHaveLength(manifest.files[0]!.to.bytes);
     expect([...new Set(told)]).toEqual(['images', 'pictures', 'files']);
   });
 });

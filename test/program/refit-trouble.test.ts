@@ -260,22 +260,22 @@ describe('refit --from', () => {
     );
     expect(sizes).toEqual({
       '2026/film.webp': [500, 500],
-      '2026/tall.webp': [300, 1500],
-      'beach.webp': [1500, 1000],
+      '2026/tall.avif': [300, 1500],
+      'beach.avif': [1500, 1000],
       'map.webp': [900, 600],
     });
-    expect(manifest.files.find(({ path }) => path === 'beach.webp')!.originals).toEqual([
+    expect(manifest.files.find(({ path }) => path === 'beach.avif')!.originals).toEqual([
       'beach.jpg',
       'copy of beach.jpg',
     ]);
     expect(
       manifest.variants.filter(({ path }) => path.startsWith('beach')).map(({ path }) => path),
-    ).toEqual(['beach.jpg', 'beach-480.webp', 'beach-480.jpg', 'beach-960.webp', 'beach-960.jpg']);
+    ).toEqual(['beach.jpg', 'beach-480.avif', 'beach-480.jpg', 'beach-960.avif', 'beach-960.jpg']);
     expect(manifest.kept.map(({ url }) => url).sort()).toEqual(['cut.jpg', 'small.jpg']);
     expectWhole(join(folder, 'ready'), manifest);
     const after = filesIn(join(folder, 'camera')).map((path) => [path, statSync(path).mtimeMs]);
     expect(after).toEqual(before);
-    const tall = await sharp(readFileSync(join(folder, 'ready/2026/tall.webp'))).metadata();
+    const tall = await sharp(readFileSync(join(folder, 'ready/2026/tall.avif'))).metadata();
     expect([tall.width, tall.height]).toEqual([300, 1500]);
 
     const again = await runJson<Manifest>(call, { cwd: folder });

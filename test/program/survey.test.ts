@@ -184,9 +184,9 @@ describe('survey and rank of a folder', () => {
     };
     expect(schemaErrors('refit', manifest)).toEqual([]);
     expect(manifest.files.map(({ path }) => path).sort()).toEqual([
-      'img/copy.webp',
+      'img/copy.avif',
       'img/flat.webp',
-      'img/lying.webp',
+      'img/lying.jpg',
     ]);
     for (const { path, originals, to } of manifest.files) {
       const body = readFileSync(join(out, path));
@@ -205,13 +205,13 @@ describe('survey and rank of a folder', () => {
   it('refit touches nothing that it did not write', async () => {
     const cwd = temporaryFolder();
     await runJson(['survey', site(cwd), ...twoViews], { cwd });
-    writeFiles(join(cwd, 'new'), { 'img/copy.webp': 'mine' });
+    writeFiles(join(cwd, 'new'), { 'img/copy.avif': 'mine' });
     const refused = await run(['refit', '--out', 'new'], { cwd });
     expect(refused.status).toBe(3);
     expect(refused.stderr).toMatch(
-      /copy\.webp was not written by refit and will not be overwritten.*\[OUTPUT\]\n$/,
+      /copy\.avif was not written by refit and will not be overwritten.*\[OUTPUT\]\n$/,
     );
-    expect(readFileSync(join(cwd, 'new/img/copy.webp'), 'utf8')).toBe('mine');
+    expect(readFileSync(join(cwd, 'new/img/copy.avif'), 'utf8')).toBe('mine');
 
     writeFiles(join(cwd, 'other'), { 'manifest.json': '{"name":"mine"}' });
     expect((await run(['refit', '--out', 'other'], { cwd })).status).toBe(3);

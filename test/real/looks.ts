@@ -1,5 +1,5 @@
-import { similarity } from '../../src/core/pixels/similarity.js';
-import type { Luma } from '../../src/core/pixels/similarity.js';
+import { structuralSimilarity } from '../../src/core/pixels/structural-similarity.js';
+import type { Luma } from '../../src/core/pixels/luma.js';
 
 /** Rows that are compared together. */
 const band = 100;
@@ -15,7 +15,7 @@ export function likeness(one: Luma, other: Luma): number {
   const bands: number[] = [];
   for (let top = 1; top + band < height; top += band) {
     const own = rowsOf(one, top);
-    const found = [-1, 0, 1].map((shift) => similarity(own, rowsOf(other, top + shift)));
+    const found = [-1, 0, 1].map((shift) => structuralSimilarity(own, rowsOf(other, top + shift)));
     bands.push(Math.max(...found));
   }
   return bands.reduce((sum, likest) => sum + likest, 0) / bands.length;

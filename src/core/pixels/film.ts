@@ -1,4 +1,4 @@
-import type { Luma } from './similarity.js';
+import type { Luma } from './luma.js';
 import type { Size } from '../base/size.js';
 
 /** What a page showed from a moment on. */

@@ -1,6 +1,6 @@
 import type { Region } from '../base/region.js';
-import { similarity } from './similarity.js';
-import type { Luma } from './similarity.js';
+import { structuralSimilarity } from './structural-similarity.js';
+import type { Luma } from './luma.js';
 import type { Size } from '../base/size.js';
 
 /** How similar a page looks before and after. */
@@ -58,7 +58,7 @@ export function compareLooks(before: Luma, after: Luma): Looks {
     }
   const tiles = { across, down, changed };
   return {
-    similarity: similarity(cut(before, whole), cut(after, whole)),
+    similarity: structuralSimilarity(cut(before, whole), cut(after, whole)),
     changedShare: changed.reduce((sum, one) => sum + one, 0) / Math.max(1, changed.length),
     regions: regionsOf(tiles),
     before: { width: before.width, height: before.height },
@@ -70,7 +70,7 @@ export function compareLooks(before: Luma, after: Luma): Looks {
 function differs(one: Luma, other: Luma): boolean {
   const total = one.values.reduce((sum, value, at) => sum + Math.abs(value - other.values[at]!), 0);
   if (total / one.values.length < unseen) return false;
-  return similarity(one, other) < tileThreshold;
+  return structuralSimilarity(one, other) < tileThreshold;
 }
 
 function cut({ width, values }: Luma, { left, top, width: wide, height }: Region): Luma {

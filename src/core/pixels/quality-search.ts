@@ -10,17 +10,17 @@ export interface QualityRange {
   readonly most: number;
 }
 
-/** The quality to start at: where people who drag the slider by hand mostly end. */
-const firstGuess = 72;
+/** The quality to start at: near where most photographs end. */
+const firstGuess = 80;
 
 /** The dissimilarity (1 − similarity) falls by about this part with each step of quality. */
-const usualFall = 0.03;
+const usualFall = 0.05;
 
 /** How many steps above the lowest sufficient quality the result may be. */
 export const qualityTolerance = 3;
 
 /** More encodes than this are not made in one search. */
-const maxTries = 4;
+const maxTries = 5;
 
 /**
  * Finds the lowest quality at which a picture is still like its original, to within `qualityTolerance`, with as few
@@ -30,12 +30,14 @@ const maxTries = 4;
  * @param threshold least similarity, 0 to 1
  * @param range qualities that are not left, whatever the similarity
  * @param tryOne encodes at a quality and answers with the similarity that came of it
+ * @param isHopeless whether no higher quality than that of a try which was too little is of use
  * @returns the try that was chosen: the lowest that reaches the threshold, or else the best there was
  */
 export async function searchQuality<Result extends QualityAttempt>(
   threshold: number,
   { least, most }: QualityRange,
   tryOne: (quality: number) => Promise<Result>,
+  isHopeless: (result: Result) => boolean = () => false,
 ): Promise<Result> {
   const tried: Result[] = [];
   /** The highest quality that was too little, and the lowest try that was enough. */
@@ -46,6 +48,7 @@ export async function searchQuality<Result extends QualityAttempt>(
     const result = await tryOne(next);
     tried.push(result);
     if (result.similarity >= threshold) enough = result;
+    else if (isHopeless(result)) break;
     else tooLittle = result.quality;
     const ceiling = enough ? enough.quality : most + 1;
     if (ceiling - tooLittle <= qualityTolerance && enough) break;
@@ -53,7 +56,9 @@ export async function searchQuality<Result extends QualityAttempt>(
     const guess = Math.min(most, Math.max(least, guessFrom(tried, threshold)));
     // Where the line says that the try just made is the answer, it is believed.
     if (enough && guess >= enough.quality - 1 && guess <= enough.quality) break;
-    next = Math.min(ceiling - 1, Math.max(tooLittle + 1, guess));
+    const isLast = tried.length === maxTries - 1;
+    // Better a few bytes too many than too little.
+    next = isLast && !enough ? most : Math.min(ceiling - 1, Math.max(tooLittle + 1, guess));
     if (tried.some(({ quality }) => quality === next)) break;
   }
   return enough ?? tried.reduce((best, one) => (one.similarity > best.similarity ? one : best));

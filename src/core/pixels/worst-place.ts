@@ -1,5 +1,5 @@
 import type { Region } from '../base/region.js';
-import type { Luma } from './similarity.js';
+import type { Luma } from './luma.js';
 import type { Size } from '../base/size.js';
 
 /** Steps in which a window is moved, in pixels. */

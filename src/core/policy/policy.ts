@@ -26,7 +26,7 @@ export interface Policy {
   readonly density: number;
   /** Formats that a picture may be converted to, besides its own. */
   readonly formats: readonly EncodedFormat[];
-  /** The least structural similarity of a lossy file to the ideal reduction, 0 to 1. */
+  /** The least similarity of a lossy file to the ideal reduction, 0 to 1. */
   readonly similarity: number;
   /** The range of qualities to search. */
   readonly quality: QualityRange;
@@ -45,9 +45,9 @@ export interface Policy {
 
 export const defaultPolicy: Policy = {
   density: 2,
-  formats: ['webp'],
-  similarity: 0.995,
-  quality: { least: 45, most: 85 },
+  formats: ['avif', 'webp'],
+  similarity: 0.989,
+  quality: { least: 45, most: 95 },
   widths: 5,
   metadata: 'drop',
   markup: 'auto',

@@ -228,6 +228,7 @@ export class RankedImage {
   get findings(): readonly Finding[] {
     return findingsOf({
       file: { ...this.file, problem: this.problem },
+      encoded: this.encoded,
       responses: this.responses,
       placements: this.placed,
       policy: this.#ledger.inputs.policy,

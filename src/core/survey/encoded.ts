@@ -7,7 +7,7 @@ export interface EncodeAttempt {
   /** The encoder's quality, 1 to 100; `null` where every pixel is kept. */
   readonly quality: number | null;
   readonly bytes: number;
-  /** Structural similarity to the ideal reduction, at most 1. */
+  /** Similarity to the ideal reduction, at most 1. */
   readonly similarity: number;
 }
 
@@ -40,4 +40,18 @@ export interface Encoded {
   readonly resultHash: string | null;
   /** Why it could not be encoded, when it could not. */
   readonly problem: string | null;
+}
+
+/** The attempt whose file was chosen: the smallest in its format that is alike enough. Metadata is added to it afterwards. */
+export function chosenAttempt({
+  format,
+  steps,
+  attempts,
+}: Pick<Encoded, 'format' | 'steps' | 'attempts'>): EncodeAttempt | undefined {
+  return attempts
+    .filter((one) => one.format === format && one.bytes <= steps.best)
+    .reduce<EncodeAttempt | undefined>(
+      (best, one) => (best && best.bytes >= one.bytes ? best : one),
+      undefined,
+    );
 }

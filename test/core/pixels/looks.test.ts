@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { compareLooks, tileSide } from '../../../src/core/pixels/looks.js';
-import type { Luma } from '../../../src/core/pixels/similarity.js';
+import type { Luma } from '../../../src/core/pixels/luma.js';
 
 /** A page with a texture, of which a box may be covered by another one. */
 function page(

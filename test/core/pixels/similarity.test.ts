@@ -1,66 +1,110 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { coloursOf, lumaOf } from '../../../src/core/pixels/colours.js';
+import type { Colours, RawPixels } from '../../../src/core/pixels/colours.js';
 import { similarity } from '../../../src/core/pixels/similarity.js';
-import type { Luma } from '../../../src/core/pixels/similarity.js';
+import { structuralSimilarity } from '../../../src/core/pixels/structural-similarity.js';
 
-function luma(width: number, height: number, valueAt: (x: number, y: number) => number): Luma {
-  const values = Uint8Array.from({ length: width * height }, (_, at) =>
-    valueAt(at % width, Math.floor(at / width)),
+type Paint = (x: number, y: number) => readonly number[];
+
+function pixels(width: number, height: number, paint: Paint): RawPixels {
+  const rows = Array.from({ length: width * height }, (_, at) =>
+    paint(at % width, Math.floor(at / width)),
   );
-  return { width, height, values };
+  return { width, height, channels: rows[0]!.length, bytes: Uint8Array.from(rows.flat()) };
 }
 
-/** Shapes of several sizes, the same every time. */
-const shapes = (x: number, y: number) =>
-  128 + 60 * Math.sin(x / 3) * Math.cos(y / 5) + 40 * Math.sin((x + y) / 31);
-const noise = (x: number, y: number) => ((x * 7919 + y * 104_729) % 97) - 48;
+const picture = (width: number, height: number, paint: Paint): Colours =>
+  coloursOf(pixels(width, height, paint));
+
+/** Soft shapes in colour, the same every time. */
+const shapes: Paint = (x, y) => [
+  128 + 60 * Math.sin(x / 9) * Math.cos(y / 15),
+  128 + 50 * Math.sin((x + y) / 21),
+  128 + 40 * Math.cos(x / 33),
+];
+const side = 192;
+const plain = picture(side, side, shapes);
+const inSquare = (x: number, y: number) => x >= 64 && x < 96 && y >= 64 && y < 96;
+
+/** Adds to red and takes from green what leaves the brightness as it is. */
+const redder =
+  (by: number, where: (x: number, y: number) => boolean): Paint =>
+  (x, y) => {
+    const [red = 0, green = 0, blue = 0] = shapes(x, y);
+    return where(x, y) ? [red + by, green - (by * 77) / 150, blue] : [red, green, blue];
+  };
 
 describe('similarity', () => {
-  it('is 1 for the same picture, of any size', () => {
+  it('is 1 for the same picture, of any size and any channels', () => {
     fc.assert(
       fc.property(
-        fc.integer({ min: 1, max: 90 }),
-        fc.integer({ min: 1, max: 90 }),
-        (width, height) => {
-          const one = luma(width, height, shapes);
-          expect(similarity(one, one)).toBeCloseTo(1, 9);
+        fc.integer({ min: 1, max: 70 }),
+        fc.integer({ min: 1, max: 70 }),
+        fc.integer({ min: 1, max: 4 }),
+        (width, height, channels) => {
+          const paint: Paint = (x, y) => [...shapes(x, y), 200].slice(-channels);
+          expect(similarity(picture(width, height, paint), picture(width, height, paint))).toBe(1);
         },
       ),
-      { numRuns: 30 },
+      { numRuns: 40 },
     );
   });
 
-  it('falls as the damage grows, and is the same either way round', () => {
-    const plain = luma(256, 192, shapes);
-    const damaged = [0.05, 0.2, 0.5, 1].map((part) =>
-      luma(256, 192, (x, y) => shapes(x, y) + part * noise(x, y)),
+  it('sees a colour that luma alone does not see', () => {
+    const other = picture(side, side, redder(24, inSquare));
+    expect(structuralSimilarity(plain.luma, other.luma)).toBeGreaterThan(0.999);
+    expect(similarity(plain, other)).toBeLessThan(0.96);
+  });
+
+  it('minds damage in one place that an average over the picture hides', () => {
+    const brighter: Paint = (x, y) => shapes(x, y).map((one) => one + (inSquare(x, y) ? 14 : 0));
+    const other = picture(side, side, brighter);
+    expect(structuralSimilarity(plain.luma, other.luma)).toBeGreaterThan(0.985);
+    expect(similarity(plain, other)).toBeLessThan(0.9);
+  });
+
+  it('forgives noise where a picture is busy before noise where it is smooth', () => {
+    const noise = (x: number, y: number) => ((x * 7919 + y * 104_729) % 13) - 6;
+    const busy = (x: number, y: number) => ((x * 3571 + y * 22_307) % 97) - 48;
+    const paint =
+      (isBusy: boolean, isNoisy: boolean): Paint =>
+      (x, y) =>
+        shapes(x, y).map((one) => one + (isBusy ? busy(x, y) : 0) + (isNoisy ? noise(x, y) : 0));
+    const found = (isBusy: boolean) =>
+      similarity(
+        picture(side, side, paint(isBusy, false)),
+        picture(side, side, paint(isBusy, true)),
+      );
+    expect(found(true)).toBeGreaterThan(found(false));
+  });
+
+  it('falls as the damage grows', () => {
+    const found = [4, 8, 16, 32].map((by) =>
+      similarity(plain, picture(side, side, redder(by, inSquare))),
     );
-    const found = damaged.map((one) => similarity(plain, one));
     expect(found).toEqual(found.toSorted((a, b) => b - a));
-    expect(found[0]).toBeGreaterThan(0.99);
-    expect(found[3]).toBeLessThan(0.95);
-    expect(similarity(damaged[2]!, plain)).toBeCloseTo(found[2]!, 12);
+  });
+});
+
+describe('coloursOf', () => {
+  it('has the mean colour of each block, the last ones smaller', () => {
+    const { red, blue, luma } = picture(12, 9, (x) => (x < 8 ? [200, 100, 50] : [10, 20, 220]));
+    expect([red.across, red.down]).toEqual([2, 2]);
+    const [first, second] = [luma.values[0]!, luma.values[8]!];
+    for (const row of [0, 1]) {
+      expect(red.values[2 * row]).toBeCloseTo(0.713 * (200 - first), 3);
+      expect(blue.values[2 * row + 1]).toBeCloseTo(0.564 * (220 - second), 3);
+    }
   });
 
-  it('minds the loss of structure more than another brightness', () => {
-    const plain = luma(256, 192, shapes);
-    const brighter = luma(256, 192, (x, y) => shapes(x, y) + 12);
-    const blurred = luma(256, 192, (x, y) => 128 + 40 * Math.sin((x + y) / 31));
-    expect(similarity(plain, brighter)).toBeGreaterThan(0.99);
-    expect(similarity(plain, blurred)).toBeLessThan(0.8);
+  it('puts what is transparent over grey', () => {
+    expect(lumaOf(pixels(1, 1, () => [255, 255, 255, 0])).values).toEqual(Uint8Array.of(128));
+    expect(lumaOf(pixels(1, 1, () => [0, 128])).values).toEqual(Uint8Array.of(64));
   });
 
-  it('is the index of one window for a picture that has no more', () => {
-    // Means 100 and 110, no variance: the luminance term alone, by hand.
-    const [one, other] = [luma(8, 8, () => 100), luma(8, 8, () => 110)];
-    const c1 = 6.5025;
-    expect(similarity(one, other)).toBeCloseTo(
-      (2 * 100 * 110 + c1) / (100 ** 2 + 110 ** 2 + c1),
-      9,
-    );
-  });
-
-  it('refuses pictures of different sizes', () => {
-    expect(() => similarity(luma(8, 8, shapes), luma(8, 9, shapes))).toThrow(RangeError);
+  it('has no colours of a grey picture', () => {
+    const { red, blue } = picture(20, 20, (x) => [x * 10]);
+    expect([...red.values, ...blue.values].every((value) => value === 0)).toBe(true);
   });
 });

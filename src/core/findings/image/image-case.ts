@@ -2,6 +2,7 @@ import type { Policy } from '../../policy/policy.js';
 import type { ElementMarkup } from '../../slots/element-markup.js';
 import type { Placement } from '../../slots/placement.js';
 import type { CurvePiece } from '../../slots/slot-curve.js';
+import type { Encoded } from '../../survey/encoded.js';
 import type { ImageFile, ImageResponse } from '../../survey/image-file.js';
 import type { View } from '../../visitors/view.js';
 import type { FindingData, FindingKind } from '../finding.js';
@@ -17,6 +18,8 @@ export interface PlacedImage extends Placement {
 /** What a check can use. */
 export interface ImageCase {
   readonly file: ImageFile;
+  /** The file that it should be; left out where none was made. */
+  readonly encoded?: Encoded | undefined;
   readonly responses: readonly ImageResponse[];
   readonly placements: readonly PlacedImage[];
   readonly policy: Policy;

@@ -1,4 +1,5 @@
 import type { Finding, FindingData } from '../finding.js';
+import { belowSimilarity } from './below-similarity.js';
 import { ceilingArea } from './ceiling-area.js';
 import { ceilingBytes } from './ceiling-bytes.js';
 import { ceilingSide } from './ceiling-side.js';
@@ -28,6 +29,7 @@ export const imageFindings = [
   wrongSizes,
   srcsetCandidates,
   srcsetMislabelled,
+  belowSimilarity,
   lateLargest,
   lazyFirstScreen,
   eagerBelow,

@@ -2,7 +2,8 @@ import { pixelsAt } from '../../policy/need.js';
 import type { EncodedFormat, Policy } from '../../policy/policy.js';
 import { isVector } from '../../survey/image-file.js';
 import type { ImageFile } from '../../survey/image-file.js';
-import type { Encoded, EncodeAttempt } from '../../survey/encoded.js';
+import { chosenAttempt } from '../../survey/encoded.js';
+import type { Encoded } from '../../survey/encoded.js';
 import type { Credit } from '../credit.js';
 import { splitExtension } from '../../address/address.js';
 import { fallbackFor, isReadEverywhere } from '../refit-job.js';
@@ -151,7 +152,7 @@ function jobFor(
     ...{ nature, frames, folder, root, isOpen: open, isInPlace: inPlace },
     file: fileFor(image, { ...encoded, need }, originals, mainPath),
     variants,
-    quality: chosenQuality(encoded),
+    quality: chosenAttempt(encoded)?.quality ?? null,
     credit: credits.get(contentHash) ?? null,
   };
 }
@@ -195,18 +196,4 @@ function fileFor(
     to: { ...(need ?? noPixels), bytes: after, format },
     savedBytes: bytes - after,
   };
-}
-
-/**
- * The quality of the needed file: that of the smallest attempt in its format that is similar enough. Metadata
- * makes the file larger than the attempt.
- */
-function chosenQuality({ format, steps, attempts }: Encoded): number | null {
-  const own = attempts.filter((one) => one.format === format && one.bytes <= steps.best);
-  return (
-    own.reduce<EncodeAttempt | null>(
-      (most, one) => (most && most.bytes >= one.bytes ? most : one),
-      null,
-    )?.quality ?? null
-  );
 }

@@ -4,6 +4,7 @@ import { sizesText } from '../../slots/sizes-text.js';
 import { formatSize } from '../../base/size.js';
 import { mendedSizes, offersOwnWidths } from '../plan/own-widths.js';
 import { widestCurve } from '../plan/widest-curve.js';
+import { chosenAttempt } from '../../survey/encoded.js';
 import type { CurvePiece } from '../../slots/slot-curve.js';
 import { planWidths, usualSlack } from '../../slots/width-plan.js';
 import type { WidthPlan } from '../../slots/width-plan.js';
@@ -48,10 +49,10 @@ function stepsOf(image: RankedImage, { widths }: WidthPlan, sizes: string | null
     steps.push(`${who}send it compressed (content-encoding)`);
   if (encoded && need && waste.neededBytes < file.bytes && waste.causes.neverShown === 0) {
     const from = file.intrinsic ? formatSize(file.intrinsic) : '';
-    const best = encoded.attempts.find(({ bytes }) => bytes === encoded.steps.best);
-    const quality = best?.quality ? `, quality ${best.quality}` : '';
+    const quality = chosenAttempt(encoded)?.quality;
+    const atQuality = quality ? `, quality ${quality}` : '';
     const smaller = formatSize(need) === from ? from : `${formatSize(need)} instead of ${from}`;
-    steps.push(`${who}send it as ${encoded.format}${quality}, ${smaller}`);
+    steps.push(`${who}send it as ${encoded.format}${atQuality}, ${smaller}`);
   }
   if (widths.length > 1 && sizes)
     steps.push(

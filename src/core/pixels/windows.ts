@@ -1,0 +1,73 @@
+import type { Size } from '../base/size.js';
+import type { Luma } from './luma.js';
+
+/** Windows are 8 × 8 pixels and begin at every fourth pixel: four cells of 4 × 4 each. */
+const cell = 4;
+
+/** Sums over a piece of both pictures: x, y, xx + yy, xy. */
+const sums = 4;
+
+/** Told of each window: the means of both pictures, the mean of xx + yy, and that of xy. */
+type TakeWindow = (meanX: number, meanY: number, squares: number, xy: number) => void;
+
+/**
+ * Goes through the windows of two pictures of one size. They are summed up from cells, so that every pixel is looked at
+ * once; what is beyond the last whole cell is left out.
+ *
+ * @returns the number of windows; 0 for pictures that are too small for one
+ */
+export function eachWindow(one: Luma, other: Luma, take: TakeWindow): number {
+  const across = Math.floor(one.width / cell);
+  const down = Math.floor(one.height / cell);
+  if (across < 2 || down < 2) return 0;
+  const count = 4 * cell * cell;
+  const pair = new Int32Array(across * sums);
+  let above = cellRow(one, other, 0, across);
+  for (let row = 1; row < down; row++) {
+    const below = cellRow(one, other, row, across);
+    for (let at = 0; at < pair.length; at++) pair[at] = above[at]! + below[at]!;
+    for (let at = 0; at + 2 * sums <= pair.length; at += sums)
+      take(
+        (pair[at]! + pair[at + sums]!) / count,
+        (pair[at + 1]! + pair[at + sums + 1]!) / count,
+        (pair[at + 2]! + pair[at + sums + 2]!) / count,
+        (pair[at + 3]! + pair[at + sums + 3]!) / count,
+      );
+    above = below;
+  }
+  return (across - 1) * (down - 1);
+}
+
+/** The number of halvings of a picture that leave at least one window. */
+export function halvingsOf({ width, height }: Size): number {
+  return Math.max(0, Math.floor(Math.log2(Math.min(width, height) / (2 * cell))));
+}
+
+/** The sums of one row of cells, cell by cell. */
+function cellRow(one: Luma, other: Luma, row: number, across: number): Int32Array {
+  const found = new Int32Array(across * sums);
+  const { values: lefts, width } = one;
+  const { values: rights } = other;
+  for (let line = row * cell; line < (row + 1) * cell; line++) {
+    let at = line * width;
+    for (let place = 0; place < found.length; place += sums) {
+      let x = 0;
+      let y = 0;
+      let squares = 0;
+      let xy = 0;
+      for (const end = at + cell; at < end; at++) {
+        const left = lefts[at]!;
+        const right = rights[at]!;
+        x += left;
+        y += right;
+        squares += left * left + right * right;
+        xy += left * right;
+      }
+      found[place]! += x;
+      found[place + 1]! += y;
+      found[place + 2]! += squares;
+      found[place + 3]! += xy;
+    }
+  }
+  return found;
+}
