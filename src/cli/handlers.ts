@@ -9,6 +9,7 @@ export const handlers: Readonly<
   rank: () => import('./handlers/rank.js'),
   explain: () => import('./handlers/explain.js'),
   refit: () => import('./handlers/refit.js'),
+  prove: () => import('./handlers/prove.js'),
   clock: () => import('./handlers/clock.js'),
   compare: () => import('./handlers/compare.js'),
   surveys: () => import('./handlers/surveys.js'),

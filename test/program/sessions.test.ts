@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { oneView, outcomeOf, run, runJson, start } from '../support/program.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
-import { photograph } from '../support/pictures.js';
+import { photograph, scene } from '../support/pictures.js';
 import { serve } from '../support/server.js';
 
 interface ClockSet {
@@ -91,7 +91,7 @@ describe('a refit that was broken off', () => {
     const cwd = temporaryFolder();
     writeFiles(cwd, {
       'site/index.html': '<img src="a.jpg" width="50"><img src="b/a.png" width="50">',
-      'site/a.jpg': await photograph(400, 300).jpeg().toBuffer(),
+      'site/a.jpg': await scene(400, 300).jpeg({ quality: 95 }).toBuffer(),
       'site/b/a.png': await photograph(300, 300, 5).png().toBuffer(),
     });
     await run(['survey', 'site', ...oneView], { cwd });

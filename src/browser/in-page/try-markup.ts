@@ -63,7 +63,7 @@ export async function tryMarkup(
   const fresh = template.content.firstElementChild;
   const img = fresh instanceof HTMLImageElement ? fresh : fresh?.querySelector('img');
   if (!fresh || !img) return null;
-  const before = laidOut(image);
+  const before = await laidOut(image);
   // Only when it is requested is another matter.
   img.loading = 'eager';
   img.decoding = 'sync';
@@ -78,7 +78,7 @@ export async function tryMarkup(
       from: layout.get(element)!,
       to: regionOf(element),
     }));
-  return { before, after: laidOut(img), moved };
+  return { before, after: await laidOut(img), moved };
 }
 
 let last: { readonly fresh: Element; readonly old: Element } | undefined;
@@ -103,7 +103,7 @@ function regionOf(element: Element): Region {
   return { left: left + scrollX, top: top + scrollY, width, height };
 }
 
-function laidOut(image: HTMLImageElement): LaidOutImage {
+async function laidOut(image: HTMLImageElement): Promise<LaidOutImage> {
   const box = regionOf(image);
   const { clientWidth, clientHeight, naturalWidth, naturalHeight } = image;
   const { objectFit, paddingLeft, paddingRight } = getComputedStyle(image);
@@ -116,12 +116,26 @@ function laidOut(image: HTMLImageElement): LaidOutImage {
       : objectFit === 'contain'
         ? Math.min(across, byHeight)
         : across;
-  return { box, drawnWidth, url: image.currentSrc, isLoaded: image.complete && naturalWidth > 0 };
+  const isLoaded = image.complete && naturalWidth > 0;
+  const pixels = isLoaded ? await pixelsOf(image.currentSrc) : 0;
+  return { box, drawnWidth, url: image.currentSrc, pixels, isLoaded };
+}
+
+/** Pixels across of a file that the page has: what an image says of itself is divided by the density of its candidate. */
+async function pixelsOf(url: string): Promise<number> {
+  const probe = new Image();
+  probe.src = url;
+  await decoded(probe, 1_000);
+  return probe.naturalWidth;
 }
 
 /** Waits until an image has arrived or failed, and the page is laid out with it. */
 async function arrival(image: HTMLImageElement, limit: number): Promise<void> {
-  await Promise.race([image.decode().catch(() => undefined), rest(limit)]);
+  await decoded(image, limit);
   // Scripts that watch images resize what is around them in their own time.
   await rest(20);
+}
+
+async function decoded(image: HTMLImageElement, limit: number): Promise<void> {
+  await Promise.race([image.decode().catch(() => undefined), rest(limit)]);
 }

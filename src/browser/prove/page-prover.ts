@@ -10,11 +10,10 @@ import { userAgentOf } from '../chromium/user-agent.js';
 import { within } from '../chromium/within.js';
 import { addCookies, sendHeaders } from '../visit/access.js';
 
-/** A file that is served in place of whatever the site has at its address. */
-export interface ProvedFile {
-  readonly mediaType: string;
-  readonly body: () => Promise<Buffer>;
-}
+/** A file that is served in place of whatever the site has at its address; or another address of the site. */
+export type ProvedFile =
+  | { readonly mediaType: string; readonly body: () => Promise<Buffer> }
+  | { readonly instead: string };
 
 export interface ProverOptions {
   readonly views: readonly View[];
@@ -66,8 +65,9 @@ export class PageProver {
         await context.route(
           (url) => options.fileAt(url.href) !== undefined,
           async (route) => {
-            const { mediaType, body } = options.fileAt(route.request().url())!;
-            await route.fulfill({ contentType: mediaType, body: await body() });
+            const file = options.fileAt(route.request().url())!;
+            if ('instead' in file) return route.continue({ url: file.instead });
+            await route.fulfill({ contentType: file.mediaType, body: await file.body() });
           },
         );
         contexts.set(view.name, context);

@@ -4,6 +4,7 @@ import { compareCommand } from './compare.js';
 import { completionCommand } from './completion.js';
 import { demoCommand } from './demo.js';
 import { explainCommand } from './explain.js';
+import { proveCommand } from './prove.js';
 import { rankCommand } from './rank.js';
 import { refitCommand } from './refit.js';
 import { surveyCommand } from './survey.js';
@@ -15,6 +16,7 @@ export const commands = {
   rank: rankCommand,
   explain: explainCommand,
   refit: refitCommand,
+  prove: proveCommand,
   clock: clockCommand,
   compare: compareCommand,
   surveys: surveysCommand,

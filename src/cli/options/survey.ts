@@ -1,6 +1,6 @@
 import { availableParallelism, totalmem } from 'node:os';
 import type { QueryRule } from '../../core/address/address-matcher.js';
-import { forHost } from './access.js';
+import { accessOptions } from './access-options.js';
 import { filePath, oneOf, shortText, textList, wholeNumber, yesOrNo } from './checks.js';
 import { option, under } from './option.js';
 import { shared } from './shared.js';
@@ -87,18 +87,7 @@ export const surveyOptions = {
       shortText(),
       "the browser's, followed by ZealousLynx",
     ),
-    basic: option(
-      'HOST=USER:PASSWORD, or HOST=$NAME of a variable: Basic credentials',
-      forHost('HOST=USER:PASSWORD, or HOST=$NAME', /^(?:\$\w+|[^:]+:[^]*)$/),
-    ),
-    header: option(
-      'HOST=NAME:VALUE: a header to send; the value may be $NAME of a variable',
-      forHost('HOST=NAME:VALUE', /^[!#$%&'*+.^`|~\w-]+:[^\r\n\0]*$/),
-    ),
-    cookie: option(
-      'HOST=NAME=VALUE: a cookie to send; the value may be $NAME of a variable',
-      forHost('HOST=NAME=VALUE', /^[!#$%&'*+.^`|~\w-]+=[^\r\n\0;]*$/),
-    ),
+    ...accessOptions,
     browserState: option('File of cookies and local storage that a browser saved', filePath()),
     anyCertificate: option('Accept certificates that do not verify', yesOrNo().default(false)),
   }),

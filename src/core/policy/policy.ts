@@ -46,7 +46,7 @@ export interface Policy {
 export const defaultPolicy: Policy = {
   density: 2,
   formats: ['avif', 'webp'],
-  similarity: 0.989,
+  similarity: 0.991,
   quality: { least: 45, most: 95 },
   widths: 5,
   metadata: 'drop',

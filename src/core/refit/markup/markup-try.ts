@@ -16,6 +16,8 @@ export interface LaidOutImage {
   readonly drawnWidth: number;
   /** The address that the browser chose. */
   readonly url: string;
+  /** Pixels across of its file; 0 if it did not arrive. */
+  readonly pixels: number;
   /** Whether its file arrived. */
   readonly isLoaded: boolean;
 }

@@ -3,7 +3,7 @@ import { problemOf } from '../../../../src/core/refit/markup/markup-try.js';
 import type { MarkupTry } from '../../../../src/core/refit/markup/markup-try.js';
 
 const box = { left: 10, top: 20, width: 300, height: 200 };
-const image = (url: string) => ({ box, drawnWidth: 300, url, isLoaded: true });
+const image = (url: string) => ({ box, drawnWidth: 300, url, pixels: 0, isLoaded: true });
 const held: MarkupTry = { before: image('/old'), after: image('/620'), moved: [] };
 const files = {
   density: 2,
