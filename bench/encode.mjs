@@ -82,12 +82,14 @@ async function weighAll() {
     const bodyOf = new Map(files.map(({ contentHash }, at) => [contentHash, bodies[at]]));
     return {
       time,
-      encodes: encoded.flatMap(({ contentHash, need, trials, format, steps }) => {
+      encodes: encoded.flatMap(({ contentHash, need, attempts, format, steps }) => {
         const body = bodyOf.get(contentHash);
-        const best = trials.find((trial) => trial.format === format && trial.bytes === steps.best);
+        const best = attempts.find(
+          (attempt) => attempt.format === format && attempt.bytes === steps.best,
+        );
         const half = { width: Math.round(need.width / 2), height: Math.round(need.height / 2) };
         return [
-          ...trials.map((trial) => ({ body, size: need, ...trial })),
+          ...attempts.map((attempt) => ({ body, size: need, ...attempt })),
           { body, size: half, ...best },
         ];
       }),
@@ -144,7 +146,7 @@ function pageWith(url, files) {
           shown: true,
           loading: 'lazy',
           fetched: 'on-scroll',
-          markup: null,
+          ...{ markup: null, element: null },
         })),
         responses: files.map(({ contentHash, bytes }, at) => ({
           url: `${url}${at}.jpg`,
@@ -163,5 +165,6 @@ function pageWith(url, files) {
     ],
     curves: [],
     shape: [],
+    uses: [],
   };
 }

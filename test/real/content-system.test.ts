@@ -40,6 +40,8 @@ interface Ranked {
 
 const views = chooseViews(defaultViews, ['phone', 'laptop']);
 const pictures = 8;
+/** The least structural similarity of a page before and after. */
+const leastAlike = 0.99;
 
 let system: ContentSystem;
 let cwd: string;
@@ -85,6 +87,9 @@ describe.skipIf(missing)('a content system that makes its own sizes', () => {
     expect(before.perVisit.wasteBytes).toBeGreaterThan(100_000);
     const left = after.perVisit.wasteBytes / before.perVisit.wasteBytes;
     process.stderr.write(`${(left * 100).toFixed(1)} % of the waste is left\n`);
+    const { cpSync, writeFileSync } = await import('node:fs');
+    cpSync(cwd, '/tmp/csdebug', { recursive: true });
+    writeFileSync('/tmp/csdebug/after.json', JSON.stringify(after));
     expect(left).toBeLessThan(0.1);
   });
 
@@ -114,7 +119,7 @@ describe.skipIf(missing)('a content system that makes its own sizes', () => {
       ]);
       expect([where, likeness(one, other)]).toEqual([
         where,
-        expect.toSatisfy((found: number) => found >= defaultPolicy.similarity),
+        expect.toSatisfy((found: number) => found >= leastAlike),
       ]);
     }
   });

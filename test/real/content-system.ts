@@ -185,7 +185,6 @@ function startServer(folder: string, root: string, port: number): ChildProcess {
     ...names.map((name) => `LoadModule ${name}_module ${modules}/mod_${name}.so`),
     `LoadModule php_module ${modules}/${php}`,
     'TypesConfig /etc/mime.types',
-    'AddType image/webp .webp',
     '<FilesMatch "\\.php$">',
     '  SetHandler application/x-httpd-php',
     '</FilesMatch>',

@@ -3,7 +3,8 @@ import { byMediaType } from './by-media-type.js';
 
 /** Rules for Apache, for a `.htaccess` file in the root of the site. */
 export function apacheRules(pairs: readonly AcceptedFormat[]): string {
-  const parts = [...byMediaType(pairs)].flatMap(([type, some]) => [
+  const types = byMediaType(pairs);
+  const parts = [...types].flatMap(([type, some]) => [
     `  # Browsers that do not accept ${type} skip the rules for it.`,
     `  RewriteCond %{HTTP_ACCEPT} !${type.replace('/', '\\/')}`,
     `  RewriteRule ^ - [S=${some.length}]`,
@@ -17,6 +18,9 @@ export function apacheRules(pairs: readonly AcceptedFormat[]): string {
     '<IfModule mod_rewrite.c>',
     '  RewriteEngine On',
     ...parts,
+    '</IfModule>',
+    '<IfModule mod_mime.c>',
+    ...[...types.keys()].map((type) => `  AddType ${type} .${type.replace('image/', '')}`),
     '</IfModule>',
     '<IfModule mod_headers.c>',
     '  <FilesMatch "\\.(?:jpe?g|png|gif|webp|avif)$">',

@@ -138,6 +138,25 @@ describe('formats that a server can choose', () => {
       { path: '0-0-400.jpg', accepted: '0-0-400.webp', mediaType: 'image/webp' },
     ]);
   });
+
+  it('are no files of which the modern one is larger', () => {
+    const job = madeJob();
+    const variants = job.variants.map((one) =>
+      one.use === 'width' ? { ...one, bytes: 9_999 } : one,
+    );
+    expect(acceptedFormats([{ ...job, variants }]).map(({ path }) => path)).toEqual(['0-0.jpg']);
+  });
+
+  it('are an original that stays, and what was made of all its pixels', () => {
+    const job = madeJob({ isInPlace: true, variants: [] });
+    const to = { ...job.file.to, width: 1_000, height: 500 };
+    const whole = { ...job, file: { ...job.file, to } };
+    const pair = { path: '0-0.jpg', accepted: '0-0.webp', mediaType: 'image/webp' };
+    expect(acceptedFormats([whole])).toEqual([pair]);
+    expect(acceptedFormats([job])).toEqual([]);
+    const asked = { ...whole.file, originals: ['http://a.test/0-0.jpg?v=2'] };
+    expect(acceptedFormats([{ ...whole, file: asked }])).toEqual([]);
+  });
 });
 
 describe('when an image is requested', () => {
