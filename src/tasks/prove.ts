@@ -13,6 +13,7 @@ import type { Proof, ViewProof } from '../core/refit/markup/proof.js';
 import { offeredWidths, parseSrcset } from '../core/slots/srcset.js';
 import type { Candidate } from '../core/slots/srcset.js';
 import type { View } from '../core/visitors/view.js';
+import { isMarked, markAddresses, unmarked } from './marked-addresses.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { openStarts } from './survey/starts.js';
@@ -25,11 +26,6 @@ export interface ProveOptions extends TaskOptions {
   /** A folder with files that the site does not have yet, at their paths on the site. */
   readonly files?: string | undefined;
 }
-
-let marks = 0;
-
-/** Marks addresses of the markup: a browser that holds a larger candidate already chooses that. */
-const mark = 'zealous-lynx-proof';
 
 /**
  * Tries markup in the place of an image of a page, in every view: the element keeps its box, nothing around it moves, it gets
@@ -70,7 +66,7 @@ export async function prove(
             fileAt: (address) => knownFile(address, tried, url, candidates),
           });
         };
-        const text = marked(markup);
+        const text = markAddresses(markup);
         const [problem] = await prover
           .prove(url, view, [{ selector, text }], judge)
           .catch((error: unknown) => {
@@ -110,40 +106,10 @@ function candidatesOf(markup: string, selector: string): readonly (readonly Cand
     .map((element) => parseSrcset($(element).attr('srcset') ?? ''));
 }
 
-/** Markup whose addresses are marked, every time in another way. */
-function marked(markup: string): string {
-  const number = ++marks;
-  const withMark = (url: string) => {
-    const [address = '', fragment] = url.split('#', 2);
-    if (/^(?:data|blob):/.test(address)) return url;
-    const joint = address.includes('?') ? '&' : '?';
-    return `${address}${joint}${mark}=${number}${fragment === undefined ? '' : `#${fragment}`}`;
-  };
-  const $ = load(markup, null, false);
-  for (const element of $('img, source').toArray()) {
-    const { src, srcset } = $(element).attr() ?? {};
-    if (src) $(element).attr('src', withMark(src));
-    if (!srcset) continue;
-    // Longer addresses first: one may begin another.
-    const urls = [...new Set(parseSrcset(srcset).map(({ url }) => url))];
-    let text = srcset;
-    for (const url of urls.sort((one, other) => other.length - one.length))
-      text = text.replaceAll(new RegExp(`${escaped(url)}(?=[\\s,]|$)`, 'g'), () => withMark(url));
-    $(element).attr('srcset', text);
-  }
-  return $.html();
-}
-
-function escaped(text: string): string {
-  return text.replace(/[.*+?^${}()|[\]\\]/g, String.raw`\$&`);
-}
-
-const markPattern = new RegExp(`[?&]${mark}=\\d+`);
-
 /** What is served for a marked address: the file of the folder, or what the site has there. */
 function fileAt(requested: string, page: string, folder?: string): ProvedFile | undefined {
-  if (!markPattern.test(requested)) return undefined;
-  const instead = requested.replace(markPattern, '');
+  if (!isMarked(requested)) return undefined;
+  const instead = unmarked(requested);
   const address = new URL(instead);
   const path =
     folder !== undefined && address.host === new URL(page).host && pathIn(folder, address);
@@ -186,7 +152,7 @@ function knownFile(
 ) {
   const file = [before, after].find(({ url }) => url === address);
   if (!file || file.pixels === 0) return undefined;
-  const plain = address.replace(markPattern, '');
+  const plain = unmarked(address);
   const isIt = ({ url }: Candidate) => URL.canParse(url, page) && new URL(url, page).href === plain;
   const set = address === after.url ? candidates.find((some) => some.some(isIt)) : undefined;
   return { width: file.pixels, offered: set ? offeredWidths(set) : [] };
@@ -194,10 +160,9 @@ function knownFile(
 
 /** A proof in which addresses are those of the site. */
 function plainProof({ view, problem, before, after }: ViewProof): ViewProof {
-  const plain = (text: string) => text.replaceAll(new RegExp(markPattern, 'g'), '');
-  const told = (image: LaidOutImage) => ({ ...image, url: plain(image.url) });
+  const told = (image: LaidOutImage) => ({ ...image, url: unmarked(image.url) });
   return {
-    ...{ view, problem: problem && plain(problem) },
+    ...{ view, problem: problem && unmarked(problem) },
     ...{ before: told(before), after: told(after) },
   };
 }

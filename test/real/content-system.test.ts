@@ -41,7 +41,7 @@ interface Ranked {
 const views = chooseViews(defaultViews, ['phone', 'laptop']);
 const pictures = 8;
 /** The least structural similarity of a page before and after. */
-const leastAlike = 0.99;
+const leastAlike = 0.991;
 
 let system: ContentSystem;
 let cwd: string;
@@ -87,9 +87,6 @@ describe.skipIf(missing)('a content system that makes its own sizes', () => {
     expect(before.perVisit.wasteBytes).toBeGreaterThan(100_000);
     const left = after.perVisit.wasteBytes / before.perVisit.wasteBytes;
     process.stderr.write(`${(left * 100).toFixed(1)} % of the waste is left\n`);
-    const { cpSync, writeFileSync } = await import('node:fs');
-    cpSync(cwd, '/tmp/csdebug', { recursive: true });
-    writeFileSync('/tmp/csdebug/after.json', JSON.stringify(after));
     expect(left).toBeLessThan(0.1);
   });
 

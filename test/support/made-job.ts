@@ -22,7 +22,7 @@ export function madeJob(change: Partial<MadeJob> = {}): MadeJob {
     nature: 'photograph',
     frames: 1,
     quality: 70,
-    ...{ credit: null, isOpen: false, isInPlace: false },
+    ...{ credit: null, isOpen: false, isBeyondNeed: false, isInPlace: false },
     folder: '',
     root: '/',
     variants: [

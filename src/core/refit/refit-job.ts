@@ -55,6 +55,8 @@ export interface RefitJob {
   readonly credit: Credit | null;
   /** Whether its main file is still to be made, because the survey encoded it in another size. */
   readonly isOpen: boolean;
+  /** Whether it keeps more pixels than any element needs. */
+  readonly isBeyondNeed: boolean;
   /** Whether it keeps its pixels, because elements choose it among several widths of the site. */
   readonly isInPlace: boolean;
   /** The folder of its host's files below the refit's folder: empty, or a name followed by `/`. */

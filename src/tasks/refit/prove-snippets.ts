@@ -20,6 +20,7 @@ import type { View } from '../../core/visitors/view.js';
 import type { HostMap } from '../../browser/chromium/host-map.js';
 import type { ProvedFile } from '../../browser/prove/page-prover.js';
 import type { Workspace } from '../../store/workspace.js';
+import { isMarked, markAddresses, unmarked } from '../marked-addresses.js';
 import { noProgress } from '../progress.js';
 import type { TaskOptions } from '../progress.js';
 
@@ -79,7 +80,8 @@ async function proveOnce(
   const files = filesByPath(workspace, inputs.jobs);
   const prover = await PageProver.open({
     ...{ views: inputs.views, hosts: inputs.hosts, accesses: inputs.accesses, rules: snippetRules },
-    fileAt: (url) => (url.includes(mark) ? files.get(new URL(url).pathname) : undefined),
+    fileAt: (url) =>
+      isMarked(url) ? (files.get(new URL(url).pathname) ?? { instead: unmarked(url) }) : undefined,
   });
   const problems = new Map<Snippet, string>();
   const untried = new Map<Snippet, string>();
@@ -129,7 +131,7 @@ async function proveOnce(
           .slice(0, mostPlaces)
           .map(({ selector }) => ({
             ...{ snippet, selector },
-            text: markedText(snippet.text, (path) => files.has(path)),
+            text: markAddresses(snippet.text),
           })),
       );
     const reachable = tries.filter(({ selector }) => !selector.includes('>>>'));
@@ -145,7 +147,7 @@ async function proveOnce(
     results.forEach((problem, at) => {
       const { snippet } = reachable[at]!;
       if (problem === undefined) untried.set(snippet, `${page} has no such element now`);
-      else if (problem !== null) problems.set(snippet, `in ${view.name}, ${problem}`);
+      else if (problem !== null) problems.set(snippet, `in ${view.name}, ${unmarked(problem)}`);
     });
   }
 }
@@ -169,13 +171,6 @@ function countPages(snippets: readonly Snippet[]): Map<string, number> {
   return found;
 }
 
-/**
- * Marks the addresses of the files that are tried, every time in another way: the site may have others under the same names,
- * and a browser that holds a larger candidate already chooses that.
- */
-const mark = '?proof=';
-let marks = 0;
-
 /** The files of a refit by their paths on the site. */
 function filesByPath(workspace: Workspace, jobs: readonly MadeJob[]): Map<string, ProvedFile> {
   return new Map(
@@ -188,18 +183,6 @@ function filesByPath(workspace: Workspace, jobs: readonly MadeJob[]): Map<string
       ),
     ),
   );
-}
-
-/** Markup with marked addresses. */
-function markedText(text: string, isMade: (path: string) => boolean): string {
-  const number = ++marks;
-  return text.replace(/[^\s",]+/g, (word) => {
-    const isPath =
-      /^(?:https?:)?\/\S*\.\w+$/.test(word) && URL.canParse(word, 'http://site.invalid/');
-    return isPath && isMade(new URL(word, 'http://site.invalid/').pathname)
-      ? word + mark + number
-      : word;
-  });
 }
 
 /** The files that a snippet offers, and those that its element has now. */
@@ -220,7 +203,7 @@ function knownFiles(
     return srcset === null ? [] : parseSrcset(srcset);
   });
   return (marked) => {
-    const [url = ''] = marked.split(mark);
+    const url = unmarked(marked);
     // An image that has not chosen yet has no address.
     if (!URL.canParse(url)) return undefined;
     const declared = sets.flatMap((candidates) => {

@@ -14,6 +14,7 @@ import type { TaskOptions } from '../progress.js';
 import { rank } from '../rank.js';
 import type { RankResult } from '../rank.js';
 import { refitResult } from '../survey/refit-result.js';
+import { encodeInPlace } from './encode-in-place.js';
 import { draftMarkup } from './draft-markup.js';
 import type { ProofPages } from './draft-markup.js';
 import { fetchBodies } from './fetch-bodies.js';
@@ -75,11 +76,13 @@ export async function refit(
       mendedSizes(elements.inAllViews(placed), policy.density) ?? placed.markup?.sizes ?? null,
     policy,
   );
-  const { sources, originals } = sourcesOfSurvey(images, {
+  const { sources: found, originals } = sourcesOfSurvey(images, {
     ...{ widthsOf: familyWidths(ranking, policy.widths), elements, candidates, uses },
     reasons: new Map([...refittedBefore(workspace, ranking, policy), ...reasons]),
     systemWidths: widths,
   });
+  const sources = await encodeInPlace(workspace, found, policy, options);
+  refuseStopped(options);
   const writing = wishesFor(nameable(images), options, policy);
   const plan = planRefit(sources, originals, writing, policy.worthwhile);
   const read = (hash: string) => workspace.bodies.read(hash);

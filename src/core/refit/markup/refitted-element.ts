@@ -135,7 +135,7 @@ export function hasWidths(srcset: string | null): boolean {
 export function offersOf(job: MadeJob): Offer[] {
   const all = filesOfJob(job);
   const most = Math.max(0, ...job.variants.filter(({ use }) => use === 'width').map(widthOf));
-  return job.isOpen && most > 0 ? all.filter(({ width }) => width <= most) : all;
+  return job.isBeyondNeed && most > 0 ? all.filter(({ width }) => width <= most) : all;
 }
 
 /** All files of a job with pixels, the narrowest first. */

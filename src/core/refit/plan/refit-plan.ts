@@ -4,6 +4,7 @@ import { isVector } from '../../survey/image-file.js';
 import type { ImageFile } from '../../survey/image-file.js';
 import { chosenAttempt } from '../../survey/encoded.js';
 import type { Encoded } from '../../survey/encoded.js';
+import type { Size } from '../../base/size.js';
 import type { Credit } from '../credit.js';
 import { splitExtension } from '../../address/address.js';
 import { fallbackFor, isReadEverywhere } from '../refit-job.js';
@@ -17,6 +18,8 @@ export interface RefitSource {
   readonly image: ImageFile;
   /** `null` where it cannot be encoded. */
   readonly encoded: Encoded | null | undefined;
+  /** Its need, where `encoded` has more pixels than that. */
+  readonly need?: Size | null | undefined;
   /** The addresses, or paths, that a refitted file replaces. */
   readonly originals: readonly string[];
   /** Why it stays as it is, where that is known already. */
@@ -105,7 +108,10 @@ export function gainProblem(
 }
 
 /** Whether the survey's own encode has another size than the file that is to be made. */
-function isOpen({ inPlace, image: { intrinsic } }: RefitSource, { need }: Encoded): boolean {
+function isOpen(
+  { inPlace, image: { intrinsic } }: RefitSource,
+  { need }: Pick<Encoded, 'need'>,
+): boolean {
   return inPlace && need !== null && intrinsic !== null && need.width !== intrinsic.width;
 }
 
@@ -150,6 +156,7 @@ function jobFor(
   variants.push(...systemVariants(source, format, names));
   return {
     ...{ nature, frames, folder, root, isOpen: open, isInPlace: inPlace },
+    isBeyondNeed: isOpen(source, { need: source.need ?? encoded.need }),
     file: fileFor(image, { ...encoded, need }, originals, mainPath),
     variants,
     quality: chosenAttempt(encoded)?.quality ?? null,
