@@ -23,6 +23,8 @@ export interface ProveOptions extends TaskOptions {
   readonly policy: Pick<Policy, 'density'>;
   readonly hosts?: HostMap;
   readonly accesses?: readonly Access[];
+  /** Style rules that go live with the markup. */
+  readonly styles?: string;
   /** A folder with files that the site does not have yet, at their paths on the site. */
   readonly files?: string | undefined;
 }
@@ -42,14 +44,22 @@ export async function prove(
   markup: string,
   options: ProveOptions,
 ): Promise<Proof> {
-  const { views, policy, files, accesses = [], signal, onProgress = noProgress } = options;
+  const {
+    views,
+    policy,
+    files,
+    styles = '',
+    accesses = [],
+    signal,
+    onProgress = noProgress,
+  } = options;
   const candidates = candidatesOf(markup, selector);
   const open = await openStarts([page], options.hosts ?? {});
   try {
     const [url = ''] = open.urls;
     const { PageProver } = await import('../browser/prove/page-prover.js');
     const prover = await PageProver.open({
-      ...{ views, hosts: open.hosts, accesses, rules: '' },
+      ...{ views, hosts: open.hosts, accesses, rules: styles },
       fileAt: (requested) => fileAt(requested, url, files),
     });
     try {

@@ -43,6 +43,8 @@ beforeAll(async () => {
     'picture.html': `<picture><source type="image/avif" srcset="/img/c-800.avif">${element('')}</picture>`,
     'outside.html': '<img class="photo" src="/..%2fsecret.avif" width="1600" height="1000">',
     'text.html': '<p>no image</p>',
+    'mended.html': '<img class="mended" src="/img/c-1600.jpg" width="1600" height="1000" alt="">',
+    'mended.css': '.mended { width: 50vw; height: auto }\n',
   });
 });
 
@@ -87,6 +89,11 @@ describe('prove', () => {
     ]);
     const outside = await prove('#wide', 'outside.html', '--files', 'new');
     expect(outside.views[0]!.problem).toMatch(/^its file does not arrive/);
+  });
+
+  it('takes style rules along that go live with the markup', async () => {
+    expect((await prove('#wide', 'mended.html')).holds).toBe(false);
+    expect((await prove('#wide', 'mended.html', '--styles', 'mended.css')).holds).toBe(true);
   });
 
   it('says in which views the element is not there', async () => {

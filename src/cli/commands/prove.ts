@@ -23,6 +23,7 @@ export const proveCommand = defineCommand({
       'Folder with files that the site does not have yet, at their paths on the site',
       folderPath(),
     ),
+    styles: option('File with style rules that go live with the markup', filePath()),
     ...accessOptions,
     mapHost: shared.mapHost,
     ...formOptions(proveForms),
@@ -30,6 +31,7 @@ export const proveCommand = defineCommand({
   examples: [
     ["prove http://brindlebay.test/ '#hero > img' hero.html", 'a fix made by hand'],
     ["prove http://brindlebay.test/ '#hero > img' hero.html --files refit", 'with its new files'],
+    ["prove http://brindlebay.test/ '#hero > img' hero.html --styles new.css", 'with its rules'],
     ["prove site '#hero > img' --json < hero.html", 'in a folder, from another program'],
   ],
 });

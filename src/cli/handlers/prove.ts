@@ -11,11 +11,12 @@ import { hostMapOf } from '../options/shared.js';
 const doesNotHold = 1;
 
 export const handler: Handler<typeof proveCommand> = async (settings, file, { show, task }) => {
-  const { page, selector, markup, files, mapHost } = settings;
+  const { page, selector, markup, files, styles, mapHost } = settings;
   const { prove } = await import('../../tasks/prove.js');
-  const proof = await prove(page, selector, await read(markup), {
+  const proof = await prove(page, selector, await read('markup', markup), {
     ...task,
     ...{ views: file.views, policy: file.policy, files, hosts: hostMapOf(mapHost) },
+    styles: styles === undefined ? '' : await read('styles', styles),
     accesses: accessesOf(file.access, settings, process.env),
   });
   await show(proveForms, proof, settings);
@@ -23,7 +24,7 @@ export const handler: Handler<typeof proveCommand> = async (settings, file, { sh
   return proof.views.some(({ problem }) => problem !== null) ? doesNotHold : 0;
 };
 
-async function read(path: string | undefined): Promise<string> {
+async function read(what: string, path: string | undefined): Promise<string> {
   if (path === undefined && process.stdin.isTTY)
     throw new UsageError('say which file has the markup', {
       hint: 'prove PAGE SELECTOR FILE, or let another program write it: … | prove PAGE SELECTOR',
@@ -31,6 +32,6 @@ async function read(path: string | undefined): Promise<string> {
   try {
     return (path === undefined ? await text(process.stdin) : await readFile(path, 'utf8')).trim();
   } catch (error) {
-    throw new NotFoundError(`cannot read the markup: ${messageOf(error)}`);
+    throw new NotFoundError(`cannot read the ${what}: ${messageOf(error)}`);
   }
 }
