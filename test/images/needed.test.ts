@@ -83,9 +83,11 @@ describe('encodeNeeded', () => {
   });
 
   it('gives JPEG all its colours where a quarter of them is not enough', async () => {
+    // Three pixels wide: pairs of pixels cannot share their colours.
     const stripes = Array.from(
-      { length: 100 },
-      (_, at) => `<rect x="${at * 4}" width="2" height="400" fill="hsl(${at * 7},90%,50%)"/>`,
+      { length: 66 },
+      (_, at) =>
+        `<rect x="${at * 6}" width="3" height="400" fill="${at % 2 ? '#f02020' : '#2020f0'}"/>`,
     );
     const drawn = Buffer.from(
       `<svg xmlns="http://www.w3.org/2000/svg" width="400" height="400"><rect width="400" height="400" fill="#808080"/>${stripes.join('')}</svg>`,

@@ -173,7 +173,9 @@ describe('survey and rank of a folder', () => {
     const out = join(cwd, 'new');
     const printed = await run(['refit', '--out', out], { cwd });
     expect(printed.status).toBe(0);
-    expect(printed.stdout).toContain('stays as it is: no smaller file is good enough');
+    expect(printed.stdout).toContain(
+      '2 images stay as they are; the reason for each: no smaller file is good enough',
+    );
     const manifest = JSON.parse(readFileSync(join(out, 'manifest.json'), 'utf8')) as {
       files: {
         originals: string[];
@@ -184,9 +186,8 @@ describe('survey and rank of a folder', () => {
     };
     expect(schemaErrors('refit', manifest)).toEqual([]);
     expect(manifest.files.map(({ path }) => path).sort()).toEqual([
-      'img/copy.avif',
       'img/flat.webp',
-      'img/lying.jpg',
+      'img/lying.webp',
     ]);
     for (const { path, originals, to } of manifest.files) {
       const body = readFileSync(join(out, path));
@@ -205,13 +206,13 @@ describe('survey and rank of a folder', () => {
   it('refit touches nothing that it did not write', async () => {
     const cwd = temporaryFolder();
     await runJson(['survey', site(cwd), ...twoViews], { cwd });
-    writeFiles(join(cwd, 'new'), { 'img/copy.avif': 'mine' });
+    writeFiles(join(cwd, 'new'), { 'img/flat.webp': 'mine' });
     const refused = await run(['refit', '--out', 'new'], { cwd });
     expect(refused.status).toBe(3);
     expect(refused.stderr).toMatch(
-      /copy\.avif was not written by refit and will not be overwritten.*\[OUTPUT\]\n$/,
+      /flat\.webp was not written by refit and will not be overwritten.*\[OUTPUT\]\n$/,
     );
-    expect(readFileSync(join(cwd, 'new/img/copy.avif'), 'utf8')).toBe('mine');
+    expect(readFileSync(join(cwd, 'new/img/flat.webp'), 'utf8')).toBe('mine');
 
     writeFiles(join(cwd, 'other'), { 'manifest.json': '{"name":"mine"}' });
     expect((await run(['refit', '--out', 'other'], { cwd })).status).toBe(3);
