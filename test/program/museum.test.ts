@@ -178,7 +178,9 @@ describe('the kite museum', () => {
   });
 
   it('tells what the markup says', () => {
-    expect(exhibit('#cover').markup).toMatchObject({ alt: 'The hall', dimensions: false });
+    // Its style sheet gives its box; the one below is as large as its file.
+    expect(exhibit('#cover').markup).toMatchObject({ alt: 'The hall', dimensions: true });
+    expect(exhibit('#by-density').markup).toMatchObject({ dimensions: false });
     expect(exhibit('#fill').markup).toMatchObject({ alt: '' });
     expect(exhibit('#none').markup).toMatchObject({ alt: null, srcset: null });
     expect(exhibit('#turned').markup).toMatchObject({ dimensions: true });

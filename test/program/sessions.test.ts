@@ -127,7 +127,7 @@ describe('a refit that was broken off', () => {
   it('gives two originals that differ only in their ending two names', async () => {
     const cwd = temporaryFolder();
     writeFiles(cwd, {
-      'zealous-lynx.config.yaml': 'policy: { formats: [webp], quality: { least: 45, most: 50 } }\n',
+      'zealous-lynx.config.yaml': 'policy: { formats: [webp], similarity: 0.9 }\n',
       'site/index.html': '<img src="a.jpg" width="50"><img src="a.png" width="50">',
       'site/a.jpg': await photograph(400, 300).jpeg().toBuffer(),
       'site/a.png': await photograph(300, 300, 5).png().toBuffer(),
