@@ -18,7 +18,7 @@ let outcome: Outcome;
 
 beforeAll(async () => {
   ({ cwd, outcome } = await sharedDemo());
-}, 300_000);
+}, 600_000);
 
 interface Reply {
   readonly status: number;
