@@ -131,6 +131,7 @@ function pageWith(url, files) {
     visits: [
       {
         view: views[0].name,
+        uses: [],
         placements: files.map(({ contentHash }, at) => ({
           kind: 'img',
           selector: `img:nth-of-type(${at + 1})`,
@@ -165,6 +166,5 @@ function pageWith(url, files) {
     ],
     curves: [],
     shape: [],
-    uses: [],
   };
 }
