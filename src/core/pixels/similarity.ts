@@ -14,8 +14,8 @@ const weights = { worst: 0.4, shift: 0.03, red: 0.025, blue: 0.01 } as const;
  *
  * The structural similarity of the luma sees the loss of detail, but it is an average over the whole picture, and blind to
  * colour. The rest is local: the worst windows and the shift of brightness at half the size (`damageOf`), and the shift of
- * colour along both axes of Y'CbCr (`colourShift`). The weights were found on half of a set of photographs, by two other
- * measures, and tried on the other half; docs/model.md has the results.
+ * colour along both axes of Y'CbCr (`colourShift`). The weights were chosen with photographs and two other measures;
+ * docs/model.md has the results.
  *
  * @throws RangeError when the pictures are not of one size.
  */
