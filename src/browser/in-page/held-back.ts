@@ -27,8 +27,9 @@ export function layoutsKnown(images: readonly Element[]): (boolean | null)[] {
   for (const { old, copy } of shown) old.replaceWith(copy);
   const changed = shown.filter((one) => differs(sizeOf(boxes.get(one)!), sizeOf(boxOf(one.held))));
   for (const { old, copy } of shown) copy.replaceWith(old);
+  const unmeasured = new Set(changed.slice(maxAlone));
   const jumping = new Set(changed.slice(0, maxAlone).filter(jumps));
-  return held.map((one) => one && !jumping.has(one));
+  return held.map((one) => (one && !unmeasured.has(one) ? !jumping.has(one) : null));
 }
 
 /** An image, and what stands in its place while its file is held back. */

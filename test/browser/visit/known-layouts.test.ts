@@ -70,14 +70,26 @@ it.each([
     },
     '/a.jpg': { type: 'image/jpeg', body: picture },
   });
-  const bodies = new BodyCollector((bytes) => Promise.resolve(contentHashOf(bytes)));
-  const { placements } = await new Visitor({
-    ...{ context, view, bodies },
-    wireBytes: new LRUCache({ max: 100 }),
-  }).visit(`${origin}/`);
+  const { placements } = await visitorOf().visit(`${origin}/`);
   expect(placements.map(({ markup }) => markup?.dimensions)).toEqual([known]);
   expect((await shiftOf(origin)) === 0).toBe(known);
 });
+
+it('leaves what is one too many to its markup', async () => {
+  const bare = '<p><img src="/a.jpg" alt=""></p>'.repeat(70);
+  const { origin } = await serve({
+    '/': { body: `<!doctype html><style>img{display:block}</style>${bare}` },
+    '/a.jpg': { type: 'image/jpeg', body: picture },
+  });
+  const { placements } = await visitorOf().visit(`${origin}/`);
+  expect(placements).toHaveLength(70);
+  expect(placements.filter(({ markup }) => markup?.dimensions)).toEqual([]);
+});
+
+function visitorOf(): Visitor {
+  const bodies = new BodyCollector((bytes) => Promise.resolve(contentHashOf(bytes)));
+  return new Visitor({ context, view, bodies, wireBytes: new LRUCache({ max: 100 }) });
+}
 
 /** The sum of the browser's own layout shifts (W3C Layout Instability) when an image arrives after the first paint. */
 async function shiftOf(url: string): Promise<number> {
