@@ -3,10 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { photograph } from '../support/pictures.js';
 import { oneView, run, runJson } from '../support/program.js';
-
-interface Manifest {
-  readonly worklist: readonly { readonly who: string; readonly what: string }[];
-}
+import type { RefitManifestDocument as Manifest } from '../support/refit-manifest.js';
 
 describe('an animation that stays heavy', () => {
   it('is told to be made a video', async () => {

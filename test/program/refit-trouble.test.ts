@@ -16,27 +16,9 @@ import { contentHashOf } from '../../src/images/hash.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { animation, drawing, photograph, scene } from '../support/pictures.js';
 import { oneView, outcomeOf, run, runHere, runJson, start } from '../support/program.js';
+import type { RefitManifestDocument as Manifest } from '../support/refit-manifest.js';
 import { schemaErrors } from '../support/schemas.js';
 import { serve } from '../support/server.js';
-
-interface Manifest {
-  readonly survey: string | null;
-  readonly files: readonly {
-    readonly path: string;
-    readonly originals: readonly string[];
-    readonly resultHash: string;
-    readonly to: { readonly width: number | null; readonly height: number | null };
-  }[];
-  readonly variants: readonly {
-    readonly path: string;
-    readonly resultHash: string;
-    readonly width: number;
-    readonly mediaType: string;
-  }[];
-  readonly kept: readonly { readonly url: string; readonly reason: string }[];
-  readonly worklist: readonly { readonly who: string; readonly what: string }[];
-  readonly unchanged: number;
-}
 
 let cwd: string;
 const count = 12;

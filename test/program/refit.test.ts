@@ -10,35 +10,8 @@ import { contentHashOf } from '../../src/images/hash.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { animation, drawing, photograph, scene } from '../support/pictures.js';
 import { run, runJson, twoViews } from '../support/program.js';
+import type { RefitManifestDocument as Manifest } from '../support/refit-manifest.js';
 import { schemaErrors } from '../support/schemas.js';
-
-interface Manifest {
-  readonly files: readonly {
-    readonly path: string;
-    readonly originals: readonly string[];
-    readonly resultHash: string;
-    readonly to: { readonly width: number | null; readonly bytes: number };
-  }[];
-  readonly variants: readonly {
-    readonly path: string;
-    readonly resultHash: string;
-    readonly use: string;
-    readonly mediaType: string;
-    readonly width: number;
-    readonly bytes: number;
-  }[];
-  readonly kept: readonly { readonly url: string; readonly reason: string }[];
-  readonly notMade: readonly { readonly path: string; readonly reason: string }[];
-  readonly collisions: readonly { readonly wanted: string; readonly path: string }[];
-  readonly papers: readonly { readonly path: string }[];
-  readonly worklist: readonly {
-    readonly who: string;
-    readonly what: string;
-    readonly url: string;
-    readonly savedPerVisit: number;
-  }[];
-  readonly unchanged: number;
-}
 
 let cwd: string;
 
