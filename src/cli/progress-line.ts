@@ -11,6 +11,7 @@ const titles: Readonly<Record<Progress['stage'], string>> = {
   proof: 'trying markup in pages',
   loads: 'loading',
   pictures: 'drawing pictures',
+  looks: 'comparing images',
 };
 
 /** The unit that is counted in a rate. */
@@ -22,6 +23,7 @@ const units: Readonly<Record<Progress['stage'], string>> = {
   proof: 'page views',
   loads: 'loads',
   pictures: 'pictures',
+  looks: 'images',
 };
 
 /** Lines are written this many milliseconds apart where there is no terminal. */

@@ -39,8 +39,8 @@ export interface Found {
 
 const nothingFound: Found = { due: [], skipped: [] };
 
-/** The findings of a survey without the encodes made from them. */
-export type SurveyedFacts = Omit<SurveyFacts, 'encoded'>;
+/** What a survey found, without what was made of it: encodes, and the pictures that its files are. */
+export type SurveyedFacts = Omit<SurveyFacts, 'encoded' | 'pictures'>;
 
 /** The pages of surveys: those that were visited with what they hold, those that are due, those skipped. */
 export class PageStore {

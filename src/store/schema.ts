@@ -4,6 +4,7 @@ import { toVersion2 } from './migrations/to-2.js';
 import { toVersion3 } from './migrations/to-3.js';
 import { toVersion4 } from './migrations/to-4.js';
 import { toVersion5 } from './migrations/to-5.js';
+import { toVersion6 } from './migrations/to-6.js';
 
 type Migration = string | ((database: Database.Database) => void);
 
@@ -17,6 +18,7 @@ export const migrations: readonly Migration[] = [
   toVersion3,
   toVersion4,
   toVersion5,
+  toVersion6,
 ];
 
 /** The version of the workspace that this program writes. */

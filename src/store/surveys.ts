@@ -78,7 +78,8 @@ export class SurveyStore {
         )
         .all() as { hash: string }[];
       this.#database.exec(
-        `DELETE FROM encoded WHERE ${orphans}; DELETE FROM image_file WHERE ${orphans};`,
+        `DELETE FROM encoded WHERE ${orphans}; DELETE FROM fingerprint WHERE ${orphans};
+         DELETE FROM image_file WHERE ${orphans};`,
       );
       const kept = this.#database.prepare('SELECT 1 FROM image_file WHERE content_hash = ?');
       return rows.map(({ hash }) => hash).filter((hash) => !kept.get(hash));

@@ -5,6 +5,7 @@ import Database from 'libsql';
 import { LynxError, WorkspaceError, messageOf } from '../core/base/errors.js';
 import { BodyStore } from './bodies.js';
 import { EncodeStore } from './encodes.js';
+import { FingerprintStore } from './fingerprints.js';
 import { ImageStore } from './images.js';
 import { migrations, schemaVersion } from './schema.js';
 import { PageStore } from './pages.js';
@@ -23,6 +24,7 @@ export class Workspace {
   readonly pages: PageStore;
   readonly images: ImageStore;
   readonly encodes: EncodeStore;
+  readonly fingerprints: FingerprintStore;
   readonly sessions: SessionStore;
   readonly bodies: BodyStore;
   readonly #database: Database.Database;
@@ -34,6 +36,7 @@ export class Workspace {
     this.pages = new PageStore(database);
     this.images = new ImageStore(database);
     this.encodes = new EncodeStore(database);
+    this.fingerprints = new FingerprintStore(database);
     this.sessions = new SessionStore(database);
     this.bodies = new BodyStore(join(folder, 'bodies'));
   }

@@ -4,6 +4,8 @@ import type { Policy } from '../core/policy/policy.js';
 import type { RankResult } from '../core/rank/rank-view.js';
 import { findSubject } from '../core/rank/subject.js';
 import type { RankedImage } from '../core/rank/ranked-image.js';
+import { pictureOf } from '../core/rank/ranked-picture.js';
+import type { RankedPicture } from '../core/rank/ranked-picture.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
@@ -13,6 +15,9 @@ export type Explanation =
   | {
       readonly kind: 'image';
       readonly image: RankedImage;
+      /** What it shows, with all the files of it. */
+      readonly picture: RankedPicture;
+      /** Files of other pictures that the same words mean. */
       readonly others: readonly RankedImage[];
       readonly result: RankResult;
     }
@@ -34,7 +39,11 @@ export async function explain(
 ): Promise<Explanation> {
   const result = await rank(workspace, label, policy, options);
   const found = findSubject(subject, result.images, result.pages);
-  if (found.kind === 'image') return { ...found, result };
+  if (found.kind === 'image') {
+    const picture = pictureOf(found.image, result.pictures);
+    const others = found.others.filter((one) => !picture.images.includes(one));
+    return { ...found, picture, others, result };
+  }
   const { page } = found;
   const only = { pages: [page.url] };
   const narrowed = await rank(workspace, label, policy, { ...options, only });

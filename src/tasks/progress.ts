@@ -1,7 +1,8 @@
 /** Progress of a piece of work. Tasks report it and print nothing. */
 export interface Progress {
   /** What is being counted: pages, images, files, loads. */
-  readonly stage: 'pages' | 'images' | 'files' | 'bodies' | 'loads' | 'pictures' | 'proof';
+  readonly stage:
+    'pages' | 'images' | 'files' | 'bodies' | 'loads' | 'pictures' | 'looks' | 'proof';
   readonly done: number;
   /** As far as known by now; it may grow. */
   readonly total: number;

@@ -9,6 +9,7 @@ import type { Encoded } from '../core/survey/encoded.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
 import { encodeSurvey } from './survey/encode-survey.js';
+import { picturesOfSurvey } from './survey/survey-pictures.js';
 
 export interface RankResult extends Ranking {
   readonly survey: SurveyHead;
@@ -39,7 +40,8 @@ export async function rank(
   // What a file should be is decided by all of its slots, whichever of them are looked at.
   const needs = needsOfPlacements(surveyed, policy);
   const encoded = await encodeSurvey(workspace, surveyed, policy, needs, options);
-  const whole = { ...surveyed, encoded };
+  const pictures = await picturesOfSurvey(workspace, surveyed, options);
+  const whole = { ...surveyed, encoded, pictures };
   const facts = narrowFacts(whole, options.only ?? {});
   const { unweighted } = options;
   const ranking = rankImages(facts, policy, {

@@ -5,6 +5,7 @@ import type { ElementMarkup } from '../../src/core/slots/element-markup.js';
 import type { Markup, Placement } from '../../src/core/slots/placement.js';
 import type { SurveyFacts, SurveyedPage } from '../../src/core/survey/survey.js';
 import type { Encoded } from '../../src/core/survey/encoded.js';
+import { singlePictures } from '../../src/core/survey/pictures.js';
 import { noBytes } from '../../src/core/load/request.js';
 import { tablesOf } from './tables.js';
 import { defaultViews } from '../../src/core/visitors/view.js';
@@ -153,6 +154,7 @@ export function surveyOf(
     files,
     ...tables,
     encoded: sketches.flatMap((sketch, index) => encodedOf(sketch, hash(index))),
+    pictures: singlePictures({ files }),
   };
 }
 

@@ -35,9 +35,9 @@ interface Keys {
 const keysBy: Readonly<
   Record<Exclude<Grouping, 'cause'>, (facts: SurveyFacts, ledger: Ledger) => Keys>
 > = {
-  image: ({ files }, { file }) => ({
-    of: (row) => file[row]!,
-    words: (key) => files[key]!.contentHash,
+  image: ({ files, pictures }, { file }) => ({
+    of: (row) => pictures.ofFile[file[row]!]!,
+    words: (key) => files[pictures.files[key]![0]!]!.contentHash,
   }),
   page: (facts, ledger) => byPage(facts, ledger, (page) => page),
   group: (facts, ledger) => {

@@ -21,10 +21,12 @@ export interface RankRow {
   readonly thirdParty: boolean;
   /** In whole bytes, which add up to the total. */
   readonly perVisit: Portion;
+  /** The image files in it, the one that wastes the most of it first. */
+  readonly images: readonly RankedImage[];
   /** Different image files and pages in it. */
   readonly files: number;
   readonly pages: number;
-  /** The file that wastes the most of it; `null` where none wastes anything. */
+  /** The first of its image files; `null` where there is none. */
   readonly worst: RankedImage | null;
   readonly family: Family | null;
 }
@@ -50,7 +52,7 @@ export interface RankedRows {
   readonly thirdParty: readonly RankRow[];
   /** The number left out. */
   readonly leftOut: number;
-  /** The image files that are in any of them, most waste first; by image, in the order of the rows. */
+  /** The image files that are in any row, most waste first; by image, in the order of the rows. */
   readonly images: readonly RankedImage[];
   /** The totals of all rows. */
   readonly total: Portion;
@@ -98,14 +100,14 @@ export function rowsOf(
     leftOut: sorted.length - rows.length - thirdParty.length,
     images:
       by === 'image'
-        ? [...new Set(sorted.flatMap(({ row }) => count(row).worst ?? []))]
+        ? [...new Set(sorted.flatMap(({ row }) => count(row).images))]
         : images.filter(({ fileIndex }) => looked[fileIndex] === 1),
     total,
     thirdPartyTotal: wholePortions(foreign!.map(({ perVisit }) => perVisit)).total,
   };
 }
 
-type Counts = Pick<RankRow, 'files' | 'pages' | 'worst'>;
+type Counts = Pick<RankRow, 'images' | 'files' | 'pages' | 'worst'>;
 
 type ValueOf = (row: Pick<RankRow, 'perVisit'>, counts: () => Counts) => number;
 
@@ -123,14 +125,12 @@ function countsOf(
   { ledger }: Pick<Ranking, 'ledger'>,
   images: ReadonlyMap<number, RankedImage>,
 ): Counts {
-  let files = 0;
-  let worst = -1;
-  let most = -1;
+  const wasted = new Map<number, number>();
   const seen = new Uint8Array(ledger.facts.visits.length);
   // The deliveries of one file come one after the other.
   for (let from = 0, to = 0; from < rows.length; from = to) {
     const file = ledger.file[rows[from]!]!;
-    let bytes = 0;
+    let bytes = wasted.get(file) ?? 0;
     for (; to < rows.length && ledger.file[rows[to]!] === file; to++) {
       const row = rows[to]!;
       const visit = ledger.visit[row]!;
@@ -138,13 +138,15 @@ function countsOf(
       seen[visit] = 1;
       bytes += (waste?.wasteBytes ?? 0) * ledger.weights[visit]!;
     }
-    files++;
-    if (bytes > most) [worst, most] = [file, bytes];
+    wasted.set(file, bytes);
   }
   const pages = new Set(
     ledger.facts.visits.filter((_, visit) => seen[visit] === 1).map(({ page }) => page),
   );
-  return { files, pages: pages.size, worst: images.get(worst) ?? null };
+  const inOrder = [...wasted]
+    .sort(([, a], [, b]) => b - a)
+    .flatMap(([file]) => images.get(file) ?? []);
+  return { images: inOrder, files: wasted.size, pages: pages.size, worst: inOrder[0] ?? null };
 }
 
 /** Works something out once. */

@@ -231,10 +231,20 @@ export class RankedImage {
       encoded: this.encoded,
       responses: this.responses,
       placements: this.placed,
+      larger: this.#larger,
       policy: this.#ledger.inputs.policy,
       isInSight: (placement) => this.#ledger.isInSight(placement),
       views: new Map(this.#ledger.facts.head.views.map((view) => [view.name, view])),
     });
+  }
+
+  /** The largest file of the same picture, where that is another one. */
+  get #larger(): { readonly url: string; readonly intrinsic: Size } | null {
+    const { pictures } = this.#ledger.facts;
+    const largest = pictures.files[pictures.ofFile[this.fileIndex]!]![0]!;
+    const { file, url } = new RankedImage(this.#ledger, largest);
+    const isWider = (file.intrinsic?.width ?? 0) > (this.file.intrinsic?.width ?? 0);
+    return isWider && file.intrinsic ? { url, intrinsic: file.intrinsic } : null;
   }
 
   /** Its placements with what they draw and need. */

@@ -8,6 +8,8 @@ import type { PlacementNeeds } from '../waste/placement-needs.js';
 import type { Policy } from '../policy/policy.js';
 import type { Portion } from '../waste/portion.js';
 import { RankedImage } from './ranked-image.js';
+import { rankedPictures } from './ranked-picture.js';
+import type { RankedPicture } from './ranked-picture.js';
 import type { SurveyFacts } from '../survey/survey.js';
 import { addCauses } from '../waste/waste.js';
 import type { WasteByCause } from '../waste/waste.js';
@@ -30,6 +32,8 @@ export interface Ranking {
   readonly perVisit: Portion;
   /** Files with the most waste first; those that cannot be judged last. */
   readonly images: readonly RankedImage[];
+  /** The same files by what they show, in the order of the files that waste the most. */
+  readonly pictures: readonly RankedPicture[];
   readonly weights: Pick<VisitWeights, 'visitsAMonth' | 'guessedPages'>;
   /** Image files that were fetched, but placed nowhere; they are among the images that cannot be judged. */
   readonly unplaced: number;
@@ -70,11 +74,13 @@ export function rankImages(
   const images = files.flatMap((_, at) =>
     ledger.starts[at + 1]! > ledger.starts[at]! ? new RankedImage(ledger, at) : [],
   );
+  images.sort(byWaste(ledger.wasteByFile()));
   const { visitsAMonth, guessedPages } = weights;
   return {
     ledger,
     perVisit: ledger.sum(ledger.rows),
-    images: images.sort(byWaste(ledger.wasteByFile())),
+    images,
+    pictures: rankedPictures(images, facts.pictures),
     weights: { visitsAMonth, guessedPages },
     unplaced: images.filter(({ isPlaced }) => !isPlaced).length,
     unmatchedRules: needs.unmatchedRules,

@@ -2,6 +2,7 @@ import type { BytesByType } from '../load/request.js';
 import type { ImageFile } from './image-file.js';
 import type { Encoded } from './encoded.js';
 import type { PictureUse } from './picture-use.js';
+import type { Pictures } from './pictures.js';
 import type { PlacementTable, ResponseTable, VisitKey } from './survey-tables.js';
 import type { View } from '../visitors/view.js';
 
@@ -85,4 +86,6 @@ export interface SurveyFacts {
   /** The pictures that its pages name without showing them there. */
   readonly uses: readonly PictureUse[];
   readonly encoded: readonly Encoded[];
+  /** Which of its files are one picture. */
+  readonly pictures: Pictures;
 }

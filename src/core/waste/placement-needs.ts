@@ -16,7 +16,7 @@ export interface PlacementNeeds {
 }
 
 export function needsOfPlacements(
-  { placements, files, visits, head, pages }: Omit<SurveyFacts, 'encoded'>,
+  { placements, files, visits, head, pages }: Omit<SurveyFacts, 'encoded' | 'pictures'>,
   policy: Policy,
 ): PlacementNeeds {
   const allowances = allowancesOf(policy, pages);

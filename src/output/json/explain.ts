@@ -1,18 +1,18 @@
-import { wholePortions } from '../../core/waste/portion.js';
+import { sumOf, wholePortions } from '../../core/waste/portion.js';
 import type { ImageView, PageView } from '../views/explain.js';
 import { imageDocument } from './rank.js';
 import { findingDocuments } from './findings.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** An image's story as the document `zealous-lynx.explain/1`. */
-export function imageStoryDocument({ result, image, others, fix }: ImageView) {
+export function imageStoryDocument({ result, image, picture, others, fix }: ImageView) {
   const { survey, pages } = result;
   const { total } = wholePortions([image.perVisit]);
   return {
     format: 'zealous-lynx.explain/1',
     survey: surveyHeadDocument(survey, pages.length),
     image: {
-      ...imageDocument(image, total),
+      ...imageDocument(image, total, picture),
       nature: image.encoded?.nature ?? null,
       trials: image.encoded?.attempts ?? [],
     },
@@ -22,6 +22,18 @@ export function imageStoryDocument({ result, image, others, fix }: ImageView) {
       plannedBytes: Math.round(fix.plan.bytes),
       sizes: fix.sizes,
       slotCurve: fix.curve,
+    },
+    picture: {
+      id: picture.id,
+      perVisit: wholePortions([sumOf(picture.images.map(({ perVisit }) => perVisit))]).total,
+      files: picture.images.map((one) => ({
+        url: one.url,
+        contentHash: one.file.contentHash,
+        mediaType: one.file.mediaType,
+        intrinsic: one.file.intrinsic,
+        bytes: one.file.bytes,
+        pages: one.pages,
+      })),
     },
     others: others.map(({ url, file }) => ({ url, contentHash: file.contentHash })),
   };

@@ -3,15 +3,22 @@ import type { RankView } from '../views/rank.js';
 import type { Portion } from '../../core/waste/portion.js';
 import { wholePortions } from '../../core/waste/portion.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
+import type { RankedPicture } from '../../core/rank/ranked-picture.js';
+import { pictureOf } from '../../core/rank/ranked-picture.js';
 import { totalsOf } from '../../core/rank/ranking.js';
 import { findingDocuments } from './findings.js';
 import { surveyHeadDocument } from './survey-head.js';
 
-/** A ranking as the document `zealous-lynx.rank/1`; `imageLimit` limits the images, not the totals. */
+/**
+ * A ranking as the document `zealous-lynx.rank/1`; `imageLimit` limits the images, not the totals. By image, all files of
+ * the pictures that are listed are.
+ */
 export function rankDocument(view: RankView) {
   const { result, by, rows, thirdParty, total, thirdPartyTotal, leftOut, unweighted } = view;
   const { survey, pages, unplaced, weights, unmatchedRules } = result;
-  const { images, imageLimit } = view;
+  const { images } = view;
+  const shown = by === 'image' ? [...rows, ...thirdParty].flatMap((row) => row.images) : [];
+  const imageLimit = Math.max(view.imageLimit, shown.length);
   const { rows: portions } = wholePortions(images.map(({ perVisit }) => perVisit));
   return {
     format: 'zealous-lynx.rank/1',
@@ -22,7 +29,9 @@ export function rankDocument(view: RankView) {
     by,
     rows: [...rows, ...thirdParty].map(rowDocument),
     rowsLeftOut: leftOut,
-    images: images.slice(0, imageLimit).map((image, at) => imageDocument(image, portions[at]!)),
+    images: images
+      .slice(0, imageLimit)
+      .map((image, at) => imageDocument(image, portions[at]!, pictureOf(image, result.pictures))),
     imagesLeftOut: Math.max(0, images.length - imageLimit),
     unplaced,
     unmatchedRules,
@@ -50,13 +59,14 @@ function rowDocument({ key, thirdParty, perVisit, files, pages, worst, family }:
 }
 
 /** An image file as every full listing shows it. */
-export function imageDocument(image: RankedImage, perVisit: Portion) {
+export function imageDocument(image: RankedImage, perVisit: Portion, picture: RankedPicture) {
   const { file, waste, encoded } = image;
   return {
     url: image.url,
     urls: image.urls,
     answers: image.addressResponses,
     contentHash: file.contentHash,
+    picture: picture.id,
     mediaType: file.mediaType,
     intrinsic: file.intrinsic,
     frames: file.frames,

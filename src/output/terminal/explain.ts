@@ -3,6 +3,7 @@ import type { PageStory } from '../../core/rank/page-story.js';
 import type { ImageView, PageView } from '../views/explain.js';
 import type { RankResult } from '../../core/rank/rank-view.js';
 import type { RankedImage, RankedPlacement } from '../../core/rank/ranked-image.js';
+import { sumOf } from '../../core/waste/portion.js';
 import { totalBytes } from '../../core/load/request.js';
 import { formatSize } from '../../core/base/size.js';
 import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
@@ -15,9 +16,11 @@ import { bar, joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
 /** Everything about one image file. */
-export function drawImage({ image, result, fix, others, top }: ImageView, screen: Screen): string {
+export function drawImage(view: ImageView, screen: Screen): string {
+  const { image, picture, result, fix, others, top } = view;
   const sections = [
     imageHeading(image, result, screen),
+    ...(picture.images.length > 1 ? [pictureLines(view, screen)] : []),
     ...(image.waste ? [wasteLines(image, screen)] : []),
     placementLines(image, result, top, screen),
     ...(fix.curve ? [curveLines(fix, result, screen)] : []),
@@ -42,6 +45,38 @@ function imageHeading(image: RankedImage, { survey, perVisit }: RankResult, scre
     ...more.map((url) => `also ${url}`),
     `${file.mediaType}, ${pixels}${frames}, ${formatBytes(file.bytes)}${image.thirdParty ? ', from a third party' : ''} ${dim(`content ${file.contentHash.slice(0, 12)}`)}`,
     `on ${count(image.pages, 'page')} of ${plainText(survey.label)}; an average visit wastes ${bold(formatBytes(wasted))} on it (${formatShare(wasted, perVisit.wasteBytes)} of all waste)`,
+  ];
+}
+
+/** The files that its picture comes in, when there are several. */
+function pictureLines({ picture, image, result }: ImageView, screen: Screen): string[] {
+  const { bold, dim } = paletteFor(screen);
+  const { images } = picture;
+  const wasted = sumOf(images.map(({ perVisit }) => perVisit)).wasteBytes;
+  const rows = images.map((one) => [
+    shorten(withoutOrigin(one.url, originOf(result.survey)), Math.max(20, screen.width - 62)),
+    one.file.mediaType.replace('image/', ''),
+    one.file.intrinsic ? formatSize(one.file.intrinsic) : '–',
+    formatBytes(one.file.bytes),
+    String(one.pages),
+    formatBytes(one.perVisit.wasteBytes),
+    one === image ? dim('← this file') : '',
+  ]);
+  return [
+    `One picture in ${images.length} files; an average visit wastes ${bold(formatBytes(wasted))} on all of them`,
+    table(
+      screen,
+      [
+        { title: 'file' },
+        { title: 'format' },
+        { title: 'intrinsic', align: 'right' },
+        { title: 'bytes', align: 'right' },
+        { title: 'pages', align: 'right' },
+        { title: 'waste/visit', align: 'right' },
+        { title: '' },
+      ],
+      rows,
+    ),
   ];
 }
 

@@ -29,9 +29,12 @@ export function drawRanking(view: RankView, screen: Screen): string {
 
 function heading({ result, narrowed }: RankView, screen: Screen): string[] {
   const { bold, yellow } = paletteFor(screen);
-  const { survey, pages, images } = result;
+  const { survey, pages, images, pictures } = result;
+  const files = count(images.length, 'image file');
+  const what =
+    pictures.length < images.length ? `${count(pictures.length, 'picture')} in ${files}` : files;
   const views = survey.views.map(({ name }) => name).join(', ');
-  const title = `${bold(plainText(survey.label))}: ${count(images.length, 'image file')} on ${count(pages.length, 'page')} in ${count(survey.views.length, 'view')} (${plainText(views)})`;
+  const title = `${bold(plainText(survey.label))}: ${what} on ${count(pages.length, 'page')} in ${count(survey.views.length, 'view')} (${plainText(views)})`;
   return [
     narrowed ? `${title}, only ${plainText(narrowed)}` : title,
     ...(survey.finishedAt
@@ -76,8 +79,9 @@ function tableOf(rows: readonly RankRow[], view: RankView, screen: Screen): stri
   );
 }
 
-function fieldsOf({ by, result, total }: RankView, { width }: Screen): Field[] {
+function fieldsOf({ by, result, total, rows, thirdParty }: RankView, { width }: Screen): Field[] {
   const origin = originOf(result.survey);
+  const several = [...rows, ...thirdParty].some(({ files }) => files > 1);
   const right = 'right' as const;
   const counted: Field[] = [
     { title: 'files', align: right, cell: ({ files }) => String(files) },
@@ -112,8 +116,8 @@ function fieldsOf({ by, result, total }: RankView, { width }: Screen): Field[] {
     ];
   if (by === 'image')
     return [
-      named('image', width - 86),
-      counted[1]!,
+      named('image', width - (several ? 93 : 86)),
+      ...(several ? counted : [counted[1]!]),
       { title: 'intrinsic', align: right, cell: worst(intrinsicWords) },
       { title: 'rendered', cell: worst(renderedWords) },
       {
@@ -178,21 +182,21 @@ const maxUnjudged = 3;
 /** The most placements that are read by default. */
 const soonLookedAt = 20_000;
 
-/** The number of files with each finding, the most frequent first. */
+/** The number of pictures with each finding, the most frequent first. */
 function findingLine({ result, findings }: RankView, screen: Screen): string[] {
-  const { images, ledger } = result;
+  const { pictures, ledger } = result;
   if (!findings && ledger.facts.placements.length > soonLookedAt)
     return ['--findings counts what else is wrong with the images.'];
   const counts = new Map<string, number>();
-  for (const { findings } of images)
-    for (const id of new Set(findings.map((finding) => finding.id)))
+  for (const { images } of pictures)
+    for (const id of new Set(images.flatMap((image) => image.findings.map((one) => one.id))))
       counts.set(id, (counts.get(id) ?? 0) + 1);
   const told = [...counts]
     .filter(([id]) => id !== 'unreadable' && id !== 'placed-nowhere')
     .sort(([, a], [, b]) => b - a)
-    .map(([id, files]) => `${findingTitle(id)} (${files})`);
+    .map(([id, found]) => `${findingTitle(id)} (${found})`);
   if (told.length === 0) return [];
-  return [joined([`Also found (number of files): ${told[0]!}`, ...told.slice(1)], screen)];
+  return [joined([`Also found (number of pictures): ${told[0]!}`, ...told.slice(1)], screen)];
 }
 
 function footnotes(view: RankView, screen: Screen): string[] {

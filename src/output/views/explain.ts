@@ -1,11 +1,14 @@
 import type { PageStory } from '../../core/rank/page-story.js';
 import type { RankResult } from '../../core/rank/rank-view.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
+import type { RankedPicture } from '../../core/rank/ranked-picture.js';
 import type { Fix } from '../../core/refit/work/fix.js';
 
 /** What one image file is explained from. */
 export interface ImageView {
   readonly image: RankedImage;
+  /** What it shows, with all the files of it. */
+  readonly picture: RankedPicture;
   /** Other files that the same words mean. */
   readonly others: readonly RankedImage[];
   readonly result: RankResult;

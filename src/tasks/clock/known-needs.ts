@@ -1,6 +1,7 @@
 import { needsOfPlacements } from '../../core/waste/placement-needs.js';
 import type { Policy } from '../../core/policy/policy.js';
 import { rankImages } from '../../core/rank/ranking.js';
+import { singlePictures } from '../../core/survey/pictures.js';
 import type { Workspace } from '../../store/workspace.js';
 import { encodeSurvey } from '../survey/encode-survey.js';
 
@@ -17,7 +18,11 @@ export async function knownNeeds(
   const needs = needsOfPlacements(surveyed, policy);
   const signal = AbortSignal.abort();
   const encoded = await encodeSurvey(workspace, surveyed, policy, needs, { signal });
-  const { images } = rankImages({ ...surveyed, encoded }, policy, { needs });
+  const { images } = rankImages(
+    { ...surveyed, encoded, pictures: singlePictures(surveyed) },
+    policy,
+    { needs },
+  );
   return new Map(
     images.flatMap(({ urls, waste }) =>
       waste ? urls.map((url) => [url, waste.neededBytes] as const) : [],

@@ -23,7 +23,7 @@ import type { TaskOptions } from '../progress.js';
  */
 export async function encodeSurvey(
   workspace: Workspace,
-  facts: Omit<SurveyFacts, 'encoded'>,
+  facts: Omit<SurveyFacts, 'encoded' | 'pictures'>,
   policy: Policy,
   needs: PlacementNeeds,
   { signal, onProgress = noProgress }: TaskOptions = {},

@@ -11,6 +11,7 @@ import { noProgress, noTrace } from '../progress.js';
 import { crawl } from './crawl.js';
 import type { EncodeAhead } from './encode-ahead.js';
 import { encodeSurvey } from './encode-survey.js';
+import { picturesOfSurvey } from './survey-pictures.js';
 import { fetcher } from './fetcher.js';
 import { bodyKeeper } from './keep-body.js';
 import type { OpenStarts } from './starts.js';
@@ -76,6 +77,7 @@ export async function workOn(
         const facts = pages.read(head);
         const needs = needsOfPlacements(facts, options.policy);
         await encodeSurvey(workspace, facts, options.policy, needs, options);
+        await picturesOfSurvey(workspace, facts, options);
       }
       if (!signal?.aborted) {
         surveys.finish(head.id, new Date().toISOString());

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { fixOf } from '../../../src/core/refit/work/fix.js';
 import { defaultPolicy } from '../../../src/core/policy/policy.js';
 import { pageStoryOf } from '../../../src/core/rank/page-story.js';
+import { pictureOf } from '../../../src/core/rank/ranked-picture.js';
 import { compareSurveys } from '../../../src/core/rank/survey-comparison.js';
 import { compareSurveysDocument } from '../../../src/output/json/compare-surveys.js';
 import { imageStoryDocument, pageStoryDocument } from '../../../src/output/json/explain.js';
@@ -33,14 +34,16 @@ describe('the documents', () => {
       message: 'it is HTML, not an image',
       data: { problem: 'it is HTML, not an image' },
     });
-    expect(rankDocument({ ...view, imageLimit: 1 })).toMatchObject({ imagesLeftOut: 1 });
+    const byPage = rankViewOf(sketches, { by: 'page' });
+    expect(rankDocument({ ...byPage, imageLimit: 1 })).toMatchObject({ imagesLeftOut: 1 });
   });
 
   it('of explain tells an image and a page, as the text does', () => {
     const { result } = rankViewOf(sketches);
     const image = result.images[0]!;
     const fix = fixOf(image, 5);
-    const imageView = { image, others: [], result, fix, density: 2, top: 12 };
+    const picture = pictureOf(image, result.pictures);
+    const imageView = { image, picture, others: [], result, fix, density: 2, top: 12 };
     expect(schemaErrors('explain', asJson(imageStoryDocument(imageView)))).toEqual([]);
     const text = drawImage(imageView, { width: 140, colour: false });
     for (const step of fix.steps) expect(text).toContain(step);

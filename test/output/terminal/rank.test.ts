@@ -28,7 +28,7 @@ describe('a ranking as text', () => {
     const text = drawRanking(rankViewOf(sketches, { by, top: 1 }), screen);
     for (const line of text.split('\n').filter((one) => !one.startsWith('?')))
       expect(line.length).toBeLessThanOrEqual(120);
-    expect(text).toMatch(by === 'cause' ? /cause/ : /Also found \(number of files\): /);
+    expect(text).toMatch(by === 'cause' ? /cause/ : /Also found \(number of pictures\): /);
   });
 
   it('says the same rows in CSV and Markdown', () => {

@@ -1,3 +1,4 @@
+import type { Size } from '../../base/size.js';
 import type { Policy } from '../../policy/policy.js';
 import type { ElementMarkup } from '../../slots/element-markup.js';
 import type { Placement } from '../../slots/placement.js';
@@ -22,6 +23,8 @@ export interface ImageCase {
   readonly encoded?: Encoded | undefined;
   readonly responses: readonly ImageResponse[];
   readonly placements: readonly PlacedImage[];
+  /** The largest file of the same picture that the survey knows; `null` where that is this one. */
+  readonly larger?: { readonly url: string; readonly intrinsic: Size } | null;
   readonly policy: Policy;
   readonly views: ReadonlyMap<string, View>;
   /** Whether any view has an element in its first screen, with whatever file it chose there. */

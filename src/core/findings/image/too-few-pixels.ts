@@ -10,9 +10,9 @@ export const tooFewPixels = imageFinding({
   id: 'too-few-pixels',
   title: 'blurred: too few pixels',
   doer: 'content',
-  fix: 'Use a file with more pixels.',
+  fix: 'Use a file with more pixels; the finding names one where the survey knows it.',
   isWork: true,
-  check: ({ file, placements }) => {
+  check: ({ file, placements, larger }) => {
     const { intrinsic } = file;
     if (!intrinsic) return undefined;
     let worst: { factor: number; slot: Size; view: string } | undefined;
@@ -22,8 +22,9 @@ export const tooFewPixels = imageFinding({
       const factor = renderedSize(placement, intrinsic).width / intrinsic.width;
       if (shown && factor > (worst?.factor ?? tolerance)) worst = { factor, slot, view };
     }
-    return worst;
+    return worst && { ...worst, larger: larger ?? null };
   },
-  describe: ({ factor, slot, view }) =>
-    `is drawn ${factor.toFixed(1)} times larger than it is (${formatSize(slot)} in ${view}), so it looks blurred`,
+  describe: ({ factor, slot, view, larger }) =>
+    `is drawn ${factor.toFixed(1)} times larger than it is (${formatSize(slot)} in ${view}), so it looks blurred` +
+    (larger ? `; the site has it in ${formatSize(larger.intrinsic)}: ${larger.url}` : ''),
 });

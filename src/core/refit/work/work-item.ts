@@ -9,7 +9,7 @@ export interface WorkItem {
   readonly what: string;
   /** Address of the image, or of the first of several. */
   readonly url: string;
-  /** Images that it is about. */
+  /** Images that it is about; of what is to be replaced, files. */
   readonly images: number;
   /** The page group of its elements, or their page; `null` if it is not about elements. */
   readonly where: string | null;

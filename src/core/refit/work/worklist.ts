@@ -4,6 +4,7 @@ import { groupBy } from '../../base/group-by.js';
 import { formatSize } from '../../base/size.js';
 import type { Policy } from '../../policy/policy.js';
 import type { RankedImage } from '../../rank/ranked-image.js';
+import type { RankedPicture } from '../../rank/ranked-picture.js';
 import { slotOf } from '../../slots/family-key.js';
 import { isVector } from '../../survey/image-file.js';
 import type { Cause } from '../../waste/waste.js';
@@ -18,6 +19,8 @@ import type { MadeJob, PictureSize } from '../refit-job.js';
 /** The inputs of a work list. */
 export interface WorklistInputs {
   readonly images: readonly RankedImage[];
+  /** The picture that each image file is one file of. */
+  readonly pictureOf: (image: RankedImage) => RankedPicture;
   readonly jobs: readonly MadeJob[];
   readonly policy: Pick<Policy, 'ceilings' | 'worthwhile'>;
   /** The page group of each page. */
@@ -36,7 +39,9 @@ export function worklistOf(inputs: WorklistInputs): WorkItem[] {
   const offered = offeredImages(images, jobOf);
   const drafts = [
     ...ownWidthsItems(ownWidths, jobs),
-    ...images.flatMap((image) => itemsOf(image, jobOf.get(image.file.contentHash), inputs)),
+    ...perPicture(
+      images.flatMap((image) => itemsOf(image, jobOf.get(image.file.contentHash), inputs)),
+    ),
     ...markupItems(offered, inputs),
     ...findingItems(images, new Set(offered.map(({ image }) => image)), inputs),
   ];
@@ -45,11 +50,32 @@ export function worklistOf(inputs: WorklistInputs): WorkItem[] {
     .sort((a, b) => b.savedPerVisit - a.savedPerVisit);
 }
 
+/** One item where the same is to be done with several files of one picture. */
+function perPicture(drafts: readonly DraftItem[]): DraftItem[] {
+  return [...groupBy(drafts, ({ key, who }) => `${who}\n${key}`).values()].map((some) => {
+    const [first] = some.toSorted((a, b) => b.savedPerVisit - a.savedPerVisit) as [DraftItem];
+    if (some.length === 1) return first;
+    return {
+      ...first,
+      what: replaceWords(some.length),
+      images: some.length,
+      pages: [...new Set(some.flatMap(({ pages }) => pages))],
+      savedPerVisit: some.reduce((sum, { savedPerVisit }) => sum + savedPerVisit, 0),
+    };
+  });
+}
+
+function replaceWords(files: number): string {
+  return files === 1
+    ? 'replace it with the refitted file'
+    : `replace its ${files} files with the refitted ones`;
+}
+
 /** What is to be done about one image file. */
 function itemsOf(
   image: RankedImage,
   job: MadeJob | undefined,
-  { policy: { ceilings, worthwhile }, groups }: WorklistInputs,
+  { policy: { ceilings, worthwhile }, groups, pictureOf }: WorklistInputs,
 ): DraftItem[] {
   const { file } = image;
   const about = aboutImage(image, groups);
@@ -62,9 +88,9 @@ function itemsOf(
     return [{ ...about, key, who: 'third party', what, to, savedPerVisit: wasteBytes }];
   }
   const items: DraftItem[] = [];
-  const add = (who: Doer, what: string, to: string, savedPerVisit: number) => {
+  const add = (who: Doer, what: string, to: string, savedPerVisit: number, of = image.url) => {
     if (savedPerVisit >= 1)
-      items.push({ ...about, key: `${what}\n${image.url}`, who, what, to, savedPerVisit });
+      items.push({ ...about, key: `${what}\n${of}`, who, what, to, savedPerVisit });
   };
   if (file.bytes >= worthwhile.bytes) {
     add('markup', 'do not send it where it is not shown', 'not sent', causes.neverShown);
@@ -78,7 +104,7 @@ function itemsOf(
     const { to, path, mediaType } = job.file;
     const told = [path, pixelsOf(to), mediaType, kilobytes(to.bytes)].filter(Boolean).join(', ');
     const saved = fileWaste(causes) - markupSaved(image, job);
-    add('content', 'replace it with the refitted file', told, saved);
+    add('content', replaceWords(1), told, saved, pictureOf(image).images[0]!.url);
   }
   if (job && job.frames > 1 && job.file.to.bytes > ceilings.content)
     items.push({
@@ -134,7 +160,7 @@ function markupItems(offered: readonly OfferedImage[], { groups }: WorklistInput
 function findingItems(
   images: readonly RankedImage[],
   offered: ReadonlySet<RankedImage>,
-  { groups, wordsOf }: WorklistInputs,
+  { groups, wordsOf, pictureOf }: WorklistInputs,
 ): DraftItem[] {
   const found = images.flatMap((image) =>
     image.findings.flatMap((finding) => {
@@ -150,11 +176,12 @@ function findingItems(
   });
   return [...rows].map(([key, some]): DraftItem => {
     const [{ image, finding, doer }] = some as [(typeof some)[number]];
-    const more = some.length - 1;
+    const pictures = new Set(some.map((one) => pictureOf(one.image).id)).size;
+    const more = pictures - 1;
     const others = more === 0 ? '' : ` (and ${more} more ${more === 1 ? 'image' : 'images'} there)`;
     return {
       ...{ ...aboutImage(image, groups), key, who: doer, to: '', savedPerVisit: 0 },
-      images: some.length,
+      images: pictures,
       pages: [...new Set(some.flatMap((one) => one.image.placed.map(({ page }) => page)))],
       what: wordsOf(finding) + others,
     };

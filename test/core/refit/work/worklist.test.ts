@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { defaultPolicy } from '../../../../src/core/policy/policy.js';
 import { rankImages } from '../../../../src/core/rank/ranking.js';
+import { pictureOf } from '../../../../src/core/rank/ranked-picture.js';
 import type { OwnWidthsPlan } from '../../../../src/core/refit/work/own-widths-plan.js';
 import type { MadeJob } from '../../../../src/core/refit/refit-job.js';
 import { worklistOf } from '../../../../src/core/refit/work/worklist.js';
 import type { WorklistInputs } from '../../../../src/core/refit/work/worklist.js';
+import type { SurveyFacts } from '../../../../src/core/survey/survey.js';
 import { madeJob } from '../../../support/made-job.js';
 import { plainSketch, surveyOf } from '../../../support/survey-facts.js';
 
@@ -18,13 +20,15 @@ function listOf(
   sketches: readonly (typeof plainSketch)[],
   jobs: readonly MadeJob[] = [],
   change: Partial<WorklistInputs> = {},
+  pictures: Partial<SurveyFacts> = {},
 ) {
-  const facts = surveyOf(sketches);
-  const { images, perVisit } = rankImages(facts, defaultPolicy);
+  const facts = { ...surveyOf(sketches), ...pictures };
+  const { images, pictures: shown, perVisit } = rankImages(facts, defaultPolicy);
   const policy = { ...defaultPolicy, worthwhile: { bytes: 0, share: 0 } };
   const groups = new Map(facts.pages.map(({ url, group }) => [url, group]));
   const items = worklistOf({
     ...{ images, jobs, policy, groups, ownWidths: nothing, wordsOf: words, idOf: (key) => key },
+    pictureOf: (image) => pictureOf(image, shown),
     ...change,
   });
   return { items, perVisit };
@@ -68,6 +72,29 @@ describe('the work list', () => {
         'content: unreadable (3-0.jpg)',
       ]),
     );
+  });
+
+  it('has one row for the files of one picture', () => {
+    const big = { ...plainSketch, bytes: 90_000, best: 8_000 };
+    const job = (at: number) => {
+      const made = madeJob();
+      return { ...made, variants: [], file: { ...made.file, contentHash: `hash-${at}` } };
+    };
+    const one = { ofFile: Int32Array.of(0, 0), files: [[1, 0]] };
+    const rows = (pictures: Partial<SurveyFacts>) =>
+      listOf([big, big], [job(0), job(1)], {}, pictures).items.filter(({ what }) =>
+        what.startsWith('replace'),
+      );
+    const [merged, ...none] = rows({ pictures: one });
+    expect(none).toEqual([]);
+    expect(merged).toMatchObject({
+      what: 'replace its 2 files with the refitted ones',
+      images: 2,
+    });
+    const apart = rows({});
+    expect(apart).toHaveLength(2);
+    const saved = apart.reduce((sum, { savedPerVisit }) => sum + savedPerVisit, 0);
+    expect(merged!.savedPerVisit).toBeCloseTo(saved, 6);
   });
 
   it('suggests a video for an animation that stays heavy', () => {
