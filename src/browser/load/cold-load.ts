@@ -1,6 +1,7 @@
 import { setTimeout as after } from 'node:timers/promises';
 import type { Browser } from 'playwright-core';
 import type { Conditions } from '../../core/visitors/conditions.js';
+import { isInDocument } from '../../core/address/address.js';
 import { messageOf } from '../../core/base/errors.js';
 import { interactiveAt } from '../../core/load/interactive.js';
 import type { Markers } from '../../core/load/markers.js';
@@ -169,6 +170,8 @@ async function readAtRest({ world, recorder, isThirdParty }: Load, { rest }: Col
     const first = recorded[0]!;
     const early = Math.max(0, first.wallTime - seen.timeOrigin / 1000);
     const requests = recorded
+      // What a document or style sheet brings itself is no request.
+      .filter(({ url }) => !isInDocument(url))
       .map((request) => toPageRequest(request, first.start - early, isThirdParty(request.url)))
       .sort((a, b) => a.start - b.start);
     const interactive = rest > 0 ? interactiveAt({ ...seen, requests }) : null;

@@ -2,7 +2,7 @@ import { LRUCache } from 'lru-cache';
 import type { CDPSession } from 'playwright-core';
 import { messageOf } from '../../core/base/errors.js';
 import type { NetworkRecorder } from './network-recorder.js';
-import { headerOf } from './recorded-request.js';
+import { cameFromNetwork, headerOf } from './recorded-request.js';
 import type { RecordedRequest } from './recorded-request.js';
 
 /** An image body from the network, and its bytes on the wire. */
@@ -35,8 +35,9 @@ export class BodyCollector {
 
   /** Collects every image that the recorder reports as finished. */
   watch(cdp: CDPSession, recorder: NetworkRecorder): void {
-    recorder.onFinished = (request) => {
-      if (!isImage(request) || (request.fromCache && this.#byAddress.has(request.url))) return;
+    recorder.onFinished((request) => {
+      const known = !cameFromNetwork(request) && this.#byAddress.has(request.url);
+      if (!isImage(request) || known) return;
       const fetched = this.#fetch(cdp, request);
       this.#byAddress.set(request.url, fetched);
       // What could not be read this time may be the next.
@@ -44,7 +45,7 @@ export class BodyCollector {
         if (typeof body === 'string' && this.#byAddress.get(request.url) === fetched)
           this.#byAddress.delete(request.url);
       });
-    };
+    });
   }
 
   /** The body of an address, or why there is none, in words. */

@@ -4,7 +4,7 @@ import type { ImageResponse } from '../../core/survey/image-file.js';
 import { isImage } from './bodies.js';
 import type { BodyCollector } from './bodies.js';
 import { networkWords } from '../chromium/navigate.js';
-import { headerOf } from './recorded-request.js';
+import { cameFromNetwork, headerOf } from './recorded-request.js';
 import type { RecordedRequest } from './recorded-request.js';
 
 /** An answer to the request of an image, as one visit saw it. */
@@ -32,7 +32,9 @@ export async function imageAnswers(
     const known = answers.get(request.url);
     const redirects = [...(known?.redirects ?? []), ...(leading.get(request.id) ?? [])];
     if (known?.contentHash) {
-      answers.set(request.url, { ...known, redirects: [...new Set(redirects)] });
+      const sent = (known.sent ?? 1) + (wasSentWhole(request) ? 1 : 0);
+      const again = sent > 1 ? { sent } : {};
+      answers.set(request.url, { ...known, redirects: [...new Set(redirects)], ...again });
       continue;
     }
     if (!asksForImage(request) || (settled && isUnanswered(request))) continue;
@@ -69,6 +71,16 @@ function asksForImage(request: RecordedRequest): boolean {
   // What the page itself gave up on was not missed by anybody.
   if (request.failure === 'canceled') return false;
   return request.resourceType === 'Image' || isImage(request);
+}
+
+/** Whether a file that has come before was sent once more. */
+function wasSentWhole(request: RecordedRequest): boolean {
+  return (
+    cameFromNetwork(request) &&
+    isImage(request) &&
+    request.end !== null &&
+    !isInDocument(request.url)
+  );
 }
 
 function isUnanswered({ end, status }: RecordedRequest): boolean {

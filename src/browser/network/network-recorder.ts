@@ -27,8 +27,7 @@ export class NetworkRecorder {
   #lastActivity = 0;
   #mainFrame: string;
   readonly #tab: Channel;
-  /** Called when a request's body has arrived, and for a response from the cache. */
-  onFinished: (request: RecordedRequest) => void = () => {};
+  readonly #listeners: ((request: RecordedRequest) => void)[] = [];
 
   private constructor(tab: Channel, mainFrame: string) {
     this.#tab = tab;
@@ -40,6 +39,11 @@ export class NetworkRecorder {
     const recorder = new NetworkRecorder(tab, await mainFrameOf(tab));
     await recorder.#listen(tab, bodies);
     return recorder;
+  }
+
+  /** Calls back when a request's body has arrived, and for a response from the cache. */
+  onFinished(listener: (request: RecordedRequest) => void): void {
+    this.#listeners.push(listener);
   }
 
   /** Listens to another process of the page as well; `url` is that of its script, if it is a worker. */
@@ -125,6 +129,8 @@ export class NetworkRecorder {
         transferBytes: 0,
         bodyBytes: 0,
         fromCache: false,
+        revalidated: false,
+        headerBytes: 0,
         responseHeaders: [],
         serverAddress: '',
         redirectsTo: '',
@@ -156,7 +162,9 @@ export class NetworkRecorder {
       const request = this.#close(known, timestamp);
       if (!request) return;
       if (!request.fromCache) request.transferBytes = encodedDataLength;
-      this.onFinished(request);
+      // A 304 is told as what the cache makes of it: a body, of which no byte came over the network.
+      request.revalidated = request.bodyBytes > 0 && encodedDataLength <= request.headerBytes;
+      for (const listener of this.#listeners) listener(request);
     });
     channel.on('Network.loadingFailed', ({ requestId, timestamp, errorText, canceled }) => {
       const request = this.#close(requestId, timestamp);

@@ -29,7 +29,11 @@ export interface RecordedRequest {
   timing: NetworkTiming | undefined;
   transferBytes: number;
   bodyBytes: number;
+  /** Bytes on the wire when the headers had arrived. */
+  headerBytes: number;
   fromCache: boolean;
+  /** Whether the server said that what the cache has is still good (304). */
+  revalidated: boolean;
   responseHeaders: Header[];
   serverAddress: string;
   redirectsTo: string;
@@ -76,6 +80,11 @@ export function toPageRequest(
   };
 }
 
+/** Whether all of a response came over the network, and nothing from the cache. */
+export function cameFromNetwork({ fromCache, revalidated, status }: RecordedRequest): boolean {
+  return !fromCache && !revalidated && status !== 304;
+}
+
 /** The content type that a request's weight is counted under. */
 export function typeOf({ resourceType, mediaType }: RecordedRequest): RequestType {
   return typeNamed(resourceType, mediaType);
@@ -100,6 +109,7 @@ interface ReportedResponse {
   readonly headers: Readonly<Record<string, string>>;
   readonly timing?: NetworkTiming;
   readonly fromDiskCache?: boolean;
+  readonly encodedDataLength?: number;
   readonly remoteIPAddress?: string;
 }
 
@@ -112,6 +122,7 @@ export function respond(request: RecordedRequest, response: ReportedResponse): v
   request.timing = response.timing;
   request.responseHeaders = headersOf(response.headers);
   request.serverAddress = response.remoteIPAddress ?? '';
+  request.headerBytes = response.encodedDataLength ?? 0;
   if (response.fromDiskCache) request.fromCache = true;
 }
 

@@ -1,13 +1,13 @@
 import { setTimeout as after } from 'node:timers/promises';
-import { LRUCache } from 'lru-cache';
 import type { Browser, BrowserContextOptions } from 'playwright-core';
 import type { Access } from '../../core/address/access.js';
 import type { View } from '../../core/visitors/view.js';
-import { BodyCollector, remembered } from '../network/bodies.js';
+import { BodyCollector } from '../network/bodies.js';
 import type { KeepBody } from '../network/bodies.js';
 import { addCookies, readBrowserState } from './access.js';
 import { contextFor, launchBrowser } from '../chromium/launch.js';
 import type { HostMap } from '../chromium/host-map.js';
+import { WireBytes } from '../network/wire-bytes.js';
 import { userAgentOf } from '../chromium/user-agent.js';
 import { Visitor, defaultVisitLimits } from './visit.js';
 import type { Visit, VisitLimits } from './visit.js';
@@ -137,7 +137,7 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
           context,
           view,
           bodies: new BodyCollector(keepBody),
-          wireBytes: new LRUCache<string, number>({ max: remembered }),
+          wireBytes: new WireBytes(),
           sweeps: view === swept,
           accesses,
           limits,

@@ -1,4 +1,3 @@
-import type { LRUCache } from 'lru-cache';
 import { messageOf } from '../../core/base/errors.js';
 import { noBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
@@ -46,7 +45,7 @@ export interface Visit {
   /** The slot curves, from the one visit that sweeps the page; none from the others. */
   readonly curves: readonly Omit<SlotCurve, 'page'>[];
   readonly images: readonly ImageAnswer[];
-  /** Bytes on the wire; those of the first fetch if the response came from the cache. */
+  /** Bytes on the wire of a first visit. */
   readonly bytesByType: BytesByType;
 }
 
@@ -66,8 +65,6 @@ const patience = 20_000;
 const openingPatience = 60_000;
 
 export interface VisitorOptions extends TabOptions {
-  /** The bytes of each address when it was first fetched; shared by the tabs of a context. */
-  readonly wireBytes: LRUCache<string, number>;
   /** Whether this is the view in which pages are swept. */
   readonly sweeps?: boolean;
   readonly limits?: VisitLimits;
@@ -216,21 +213,12 @@ export class Visitor {
     if (!this.#options.sweeps) return { ...visit, curves: [] };
     this.#stage = 'swept';
     const curves = await curvesOf(cdp, documents, placements, this.#view);
-    // What the sweep made the page fetch is none of its weight, but the cache has it now.
-    this.#weigh(recorder.recorded);
     return { ...visit, curves };
   }
 
   #weigh(requests: readonly RecordedRequest[]): BytesByType {
     const bytes = noBytes();
-    for (const request of requests) {
-      if (!request.fromCache) this.#options.wireBytes.set(request.url, request.transferBytes);
-      const cost = request.fromCache
-        ? this.#options.wireBytes.get(request.url)
-        : request.transferBytes;
-      // What was fetched too long ago to be remembered cost its body at the least.
-      bytes[typeOf(request)] += Math.round(cost ?? request.bodyBytes);
-    }
+    for (const request of requests) bytes[typeOf(request)] += this.#options.wireBytes.of(request);
     return bytes;
   }
 

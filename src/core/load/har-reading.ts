@@ -1,4 +1,5 @@
 import { min } from 'simple-statistics';
+import { isInDocument } from '../address/address.js';
 import type { Conditions } from '../visitors/conditions.js';
 import { requestOf } from './har-entry.js';
 import type { Note } from './har-entry.js';
@@ -61,7 +62,12 @@ export function readHar(
   );
   const byPage = new Map<string, UntrustedObject[]>();
   for (const entry of entries.slice(0, maxEntries).map(untrustedObject)) {
-    if (textOf(untrustedObject(entry['request'])['url']) === '') {
+    const address = textOf(untrustedObject(entry['request'])['url']);
+    if (isInDocument(address)) {
+      note('bytes that a document brings itself (data:, blob:): no request, ignored');
+      continue;
+    }
+    if (address === '') {
       note('no address: ignored');
       continue;
     }

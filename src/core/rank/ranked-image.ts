@@ -103,8 +103,13 @@ export class RankedImage {
   #judgeWhole() {
     const answers = this.#answers;
     const compressed = answers.length > 0 && answers.every(isCompressed);
-    const fetched = this.urls.filter((url) => !isInDocument(url)).length;
-    const times = Math.max(1, fetched);
+    const fetched = this.urls.filter((url) => !isInDocument(url));
+    const sent = (url: string) =>
+      Math.max(...answers.map((answer) => (answer.url === url ? (answer.sent ?? 1) : 1)));
+    const times = Math.max(
+      1,
+      fetched.reduce((sum, url) => sum + sent(url), 0),
+    );
     const once = sentOnce(this.file, this.encoded, compressed);
     return { sentBytes: once * times, waste: this.#wholeWaste(once, times) };
   }

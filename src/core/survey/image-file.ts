@@ -51,6 +51,8 @@ export interface ImageResponse {
   readonly declaredType: string;
   readonly protocol: string;
   readonly headers: Readonly<Partial<Record<ToldHeader, string>>>;
+  /** How often it came over the network to this page, where that was more than once. */
+  readonly sent?: number;
   /** Bytes on the wire, headers included; of the first fetch where the browser's cache answered. */
   readonly transferBytes: number;
   readonly thirdParty: boolean;

@@ -78,7 +78,7 @@ export class FileJudge {
     const { responses } = this.#facts;
     const answer = responses.answers[responses.columns.answer[row]!]!;
     this.#answers++;
-    if (!isInDocument(answer.url)) this.#times++;
+    if (!isInDocument(answer.url)) this.#times += answer.sent ?? 1;
     this.#foreign &&= this.#inputs.isForeign(answer);
     this.#compressed &&= isCompressed(answer);
   }

@@ -1,8 +1,8 @@
-import { LRUCache } from 'lru-cache';
 import type { Browser, BrowserContext } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { BodyCollector } from '../../../dist/src/browser/network/bodies.js';
 import { contextFor, launchBrowser } from '../../../dist/src/browser/chromium/launch.js';
+import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
 import { Visitor } from '../../../dist/src/browser/visit/visit.js';
 import { contentHashOf } from '../../../src/images/hash.js';
 import { photograph } from '../../support/pictures.js';
@@ -88,7 +88,7 @@ it('leaves what is one too many to its markup', async () => {
 
 function visitorOf(): Visitor {
   const bodies = new BodyCollector((bytes) => Promise.resolve(contentHashOf(bytes)));
-  return new Visitor({ context, view, bodies, wireBytes: new LRUCache({ max: 100 }) });
+  return new Visitor({ context, view, bodies, wireBytes: new WireBytes() });
 }
 
 /** The sum of the browser's own layout shifts (W3C Layout Instability) when an image arrives after the first paint. */

@@ -1,9 +1,9 @@
-import { LRUCache } from 'lru-cache';
 import type { Browser, BrowserContext } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BodyCollector } from '../../../dist/src/browser/network/bodies.js';
 import { contextFor, launchBrowser } from '../../../dist/src/browser/chromium/launch.js';
 import { firstWidths, sweepRange } from '../../../dist/src/browser/visit/sweep.js';
+import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
 import { Visitor } from '../../../dist/src/browser/visit/visit.js';
 import type { Visit } from '../../../dist/src/browser/visit/visit.js';
 import { slotWidthAt } from '../../../src/core/slots/slot-curve.js';
@@ -39,7 +39,7 @@ async function visit(body: string, more: Readonly<Record<string, Answer>> = {}) 
     context,
     view,
     bodies,
-    wireBytes: new LRUCache({ max: 100 }),
+    wireBytes: new WireBytes(),
     sweeps: true,
   });
   return { origin, asked, visitor, result: await visitor.visit(`${origin}/`) };

@@ -1,10 +1,10 @@
-import { LRUCache } from 'lru-cache';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BodyCollector } from '../../../dist/src/browser/network/bodies.js';
 import { contextFor, launchBrowser } from '../../../dist/src/browser/chromium/launch.js';
 import { networkWords } from '../../../dist/src/browser/chromium/navigate.js';
 import { openWindow } from '../../../dist/src/browser/chromium/own-window.js';
+import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
 import { Visitor } from '../../../dist/src/browser/visit/visit.js';
 import type { Visit, VisitLimits } from '../../../dist/src/browser/visit/visit.js';
 import type { View } from '../../../src/core/visitors/view.js';
@@ -29,7 +29,7 @@ afterAll(() => browser.close());
 
 function visitor(): Visitor {
   const bodies = new BodyCollector((body) => Promise.resolve(contentHashOf(body)));
-  return new Visitor({ context, view, bodies, wireBytes: new LRUCache({ max: 100 }), limits });
+  return new Visitor({ context, view, bodies, wireBytes: new WireBytes(), limits });
 }
 
 /** Serves a page with a picture beside it, and visits it. */
