@@ -5,7 +5,8 @@ import type { ImageFilter } from './filter.js';
 import { groupRows } from './groupings.js';
 import type { GroupRow, Grouping } from './groupings.js';
 import type { Policy } from '../policy/policy.js';
-import { wholePortions } from '../waste/portion.js';
+import type { Ledger } from '../waste/ledger.js';
+import { scaled, wholePortions } from '../waste/portion.js';
 import type { Portion } from '../waste/portion.js';
 import type { RankedImage } from './ranked-image.js';
 import type { Ranking } from './ranking.js';
@@ -21,6 +22,8 @@ export interface RankRow {
   readonly thirdParty: boolean;
   /** In whole bytes, which add up to the total. */
   readonly perVisit: Portion;
+  /** Of an average visit to the page; `null` where a row is no page. */
+  readonly ofPage: Portion | null;
   /** The image files in it, the one that wastes the most of it first. */
   readonly images: readonly RankedImage[];
   /** Different image files and pages in it. */
@@ -73,6 +76,7 @@ export function rowsOf(
   const byFile = new Map(images.map((image) => [image.fileIndex, image]));
   // Counting takes its time: rows that are not shown are counted only where the order depends on it.
   const count = lazily((row: GroupRow) => countsOf(row, ranking, byFile));
+  const ofPage = pagePortions(ledger);
   const wholeRows = grouped.map((row, at) => ({ row, perVisit: whole[at]! }));
   const value = valueOf[sort];
   const sorted = wholeRows.toSorted(
@@ -86,6 +90,7 @@ export function rowsOf(
       key: row.key,
       thirdParty: row.thirdParty,
       perVisit,
+      ofPage: by === 'page' ? ofPage(row) : null,
       ...count(row),
       family: by === 'family' ? familyOf(row, ranking, policy.widths) : null,
     }));
@@ -104,6 +109,16 @@ export function rowsOf(
         : images.filter(({ fileIndex }) => looked[fileIndex] === 1),
     total,
     thirdPartyTotal: wholePortions(foreign!.map(({ perVisit }) => perVisit)).total,
+  };
+}
+
+/** What an average visit to the page of a row is sent of it: its part of an average visit, divided by the share of its visits. */
+function pagePortions({ facts: { visits }, weights }: Ledger): (row: GroupRow) => Portion {
+  const shares = new Map<string, number>();
+  visits.forEach(({ page }, at) => shares.set(page, (shares.get(page) ?? 0) + weights[at]!));
+  return ({ key, perVisit }) => {
+    const share = shares.get(key) ?? 0;
+    return wholePortions([share > 0 ? scaled(perVisit, 1 / share) : perVisit]).total;
   };
 }
 

@@ -1,3 +1,4 @@
+import { record } from '../base/record.js';
 import { causes, noWaste } from './waste.js';
 import type { Waste, WasteByCause } from './waste.js';
 
@@ -86,6 +87,15 @@ export function sumOf(portions: readonly Portion[]): Portion {
     for (const cause of causes) split[cause] += portion.causes[cause];
   }
   return fromParts({ neededBytes, unknownBytes, causes: split });
+}
+
+/** A portion times a factor. */
+export function scaled(portion: Portion, factor: number): Portion {
+  return fromParts({
+    neededBytes: portion.neededBytes * factor,
+    unknownBytes: portion.unknownBytes * factor,
+    causes: record(causes, (cause) => portion.causes[cause] * factor),
+  });
 }
 
 function fromParts(parts: Pick<Portion, 'neededBytes' | 'unknownBytes' | 'causes'>): Portion {

@@ -10,7 +10,7 @@ export function rankCsv({ rows, thirdParty, by }: RankView): string {
 }
 
 function recordOf(row: RankRow, by: Grouping): Record<string, Cell> {
-  const { perVisit, worst, family } = row;
+  const { perVisit, ofPage, worst, family } = row;
   return {
     [by]: by === 'family' ? (family?.slot ?? '') : by === 'image' ? (worst?.url ?? '') : row.key,
     ...(family && { where: family.where, kind: family.kind }),
@@ -22,6 +22,11 @@ function recordOf(row: RankRow, by: Grouping): Record<string, Cell> {
     wasteBytes: perVisit.wasteBytes,
     ...perVisit.causes,
     unknownBytes: perVisit.unknownBytes,
+    ...(ofPage && {
+      pageSentBytes: ofPage.sentBytes,
+      pageNeededBytes: ofPage.neededBytes,
+      pageWasteBytes: ofPage.wasteBytes,
+    }),
     worstUrl: worst?.url ?? '',
     worstBytes: worst?.file.bytes ?? null,
     worstWidth: worst?.file.intrinsic?.width ?? null,

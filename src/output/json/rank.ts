@@ -38,11 +38,13 @@ export function rankDocument(view: RankView) {
   };
 }
 
-function rowDocument({ key, thirdParty, perVisit, files, pages, worst, family }: RankRow) {
+function rowDocument(row: RankRow) {
+  const { key, thirdParty, perVisit, ofPage, files, pages, worst, family } = row;
   return {
     key,
     thirdParty,
     perVisit,
+    ofPage,
     files,
     pages,
     worst: worst && { url: worst.url, contentHash: worst.file.contentHash },

@@ -10,14 +10,15 @@ export function rankMarkdown(view: RankView): string {
   const origin = originOf(result.survey);
   const cells = [...view.rows, ...view.thirdParty].map((row) => {
     const { perVisit, files, pages } = row;
+    const told = row.ofPage ?? perVisit;
     return [
       nameOf(row, by, origin),
       ...(row.family ? [row.family.where] : []),
       String(files),
       String(pages),
-      formatBytes(perVisit.sentBytes),
-      formatBytes(perVisit.neededBytes),
-      formatBytes(perVisit.wasteBytes),
+      formatBytes(told.sentBytes),
+      formatBytes(told.neededBytes),
+      formatBytes(told.wasteBytes),
       formatShare(perVisit.wasteBytes, total.wasteBytes),
       row.thirdParty ? 'third party' : '',
     ];
@@ -25,7 +26,8 @@ export function rankMarkdown(view: RankView): string {
   const titles = [
     by === 'family' ? 'slot' : by,
     ...(by === 'family' ? ['where'] : []),
-    ...['files', 'pages', 'sent', 'needed', 'waste', 'share', ''],
+    ...['files', 'pages', 'sent', 'needed', 'waste'],
+    ...(by === 'page' ? ['share of the site’s waste', ''] : ['share', '']),
   ];
   const line = (texts: readonly string[]) => `| ${texts.map(escaped).join(' | ')} |`;
   const split = causes
@@ -34,6 +36,7 @@ export function rankMarkdown(view: RankView): string {
   return [
     `An average visit is sent ${formatBytes(total.sentBytes)} of images and wastes ${formatBytes(total.wasteBytes)}: ${split.join(', ')}.`,
     '',
+    ...(by === 'page' ? ['Bytes of images in an average visit to each page:', ''] : []),
     line(titles),
     line(titles.map(() => '---')),
     ...cells.map(line),

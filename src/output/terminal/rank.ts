@@ -20,6 +20,9 @@ export function drawRanking(view: RankView, screen: Screen): string {
     ...totalLines(view, screen),
     '',
     ...(view.by === 'cause' ? [] : [...causeBars(total.causes, total.wasteBytes, screen), '']),
+    ...(rows.length > 0 && view.by === 'page'
+      ? ['Bytes of images in an average visit to each page:']
+      : []),
     ...(rows.length > 0 ? [tableOf(rows, view, screen), ''] : []),
     ...(thirdParty.length > 0 ? [...thirdPartyLines(view, screen), ''] : []),
     ...footnotes(view, screen),
@@ -133,6 +136,24 @@ function fieldsOf({ by, result, total, rows, thirdParty }: RankView, { width }: 
       },
       ...wasted,
     ];
+  if (by === 'page') {
+    const own = (title: string, name: 'sentBytes' | 'neededBytes' | 'wasteBytes'): Field => ({
+      ...{ title, align: right },
+      cell: ({ ofPage }) => formatBytes(ofPage?.[name] ?? 0),
+    });
+    return [
+      named('page', width - 72),
+      counted[0]!,
+      own('sent', 'sentBytes'),
+      own('needed', 'neededBytes'),
+      own('wasted', 'wasteBytes'),
+      {
+        title: 'share of the site’s waste',
+        align: right,
+        cell: ({ perVisit }) => formatShare(perVisit.wasteBytes, total.wasteBytes),
+      },
+    ];
+  }
   const sums: Field[] = [
     { title: 'sent', align: right, cell: ({ perVisit }) => formatBytes(perVisit.sentBytes) },
     { title: 'needed', align: right, cell: ({ perVisit }) => formatBytes(perVisit.neededBytes) },

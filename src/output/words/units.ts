@@ -1,10 +1,4 @@
-import prettyBytes from 'pretty-bytes';
-
-/** Bytes as people read them: `7 kB`, `1.30 MB`. */
-export function formatBytes(bytes: number): string {
-  const digits = Math.abs(bytes) >= 1e6 ? 2 : 0;
-  return prettyBytes(bytes, { minimumFractionDigits: digits, maximumFractionDigits: digits });
-}
+export { formatBytes } from '../../core/base/byte-words.js';
 
 /** Milliseconds as people read them: `340 ms`, `1.24 s`. */
 export function formatTime(milliseconds: number): string {

@@ -47,6 +47,23 @@ describe('rowsOf', () => {
     );
   });
 
+  it('tells what a visit to a page itself is sent, whatever the visits of the others', () => {
+    const facts = surveyOf(
+      [
+        { ...plainSketch, pages: [0, 1], bytes: 50_000, best: 10_000 },
+        { ...plainSketch, pages: [1], bytes: 80_000, best: 20_000 },
+      ],
+      [9_000, 1_000],
+    );
+    const sums = (rows: readonly { ofPage: { sentBytes: number } | null }[]) =>
+      rows.map(({ ofPage }) => ofPage!.sentBytes);
+    const { rows } = rowsBy(facts, { by: 'page' });
+    expect(rows.map(({ key }) => key)).toEqual([pageOf(0), pageOf(1)]);
+    expect(sums(rows)).toEqual([50_000, 130_000]);
+    expect(sums(rowsBy({ ...facts }, { by: 'page', sort: 'pages' }).rows)).toEqual(sums(rows));
+    expect(rowsBy(facts, { by: 'host' }).rows[0]!.ofPage).toBeNull();
+  });
+
   it('puts the slots of one template together, and third parties apart', () => {
     const facts = surveyOf([
       { ...plainSketch, pages: [0, 2, 4] },

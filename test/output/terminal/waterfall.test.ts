@@ -68,7 +68,7 @@ describe('drawWaterfall', () => {
 
   it('says how many requests it leaves out, and lets no control character through', () => {
     const text = drawWaterfall(run, chosenOf(1), { width: 100, colour: false });
-    expect(text).toContain('1 more request with 1 kB; --top 2 shows all');
+    expect(text).toContain('1 more request with 1.0 kB; --top 2 shows all');
     expect(text).not.toContain('\u001b');
   });
 });

@@ -1,5 +1,4 @@
 import { area } from '../../base/size.js';
-import { grouped } from '../../base/thousands.js';
 import { imageFinding } from './image-case.js';
 
 /** The size below which files have no finding, whatever they cover. */
@@ -27,6 +26,6 @@ export const ceilingArea = imageFinding({
     }
     return worst;
   },
-  describe: ({ view, share, ceiling, bytes }) =>
-    `covers ${Math.round(share * 100)} % of the screen in ${view}, where the rule of thumb allows ${grouped(ceiling)} bytes; it has ${grouped(bytes)}`,
+  describe: ({ view, share, ceiling, bytes }, { bytes: inBytes }) =>
+    `covers ${Math.round(share * 100)} % of the screen in ${view}, where the rule of thumb allows ${inBytes(ceiling)}; it has ${inBytes(bytes)}`,
 });

@@ -1,4 +1,3 @@
-import { grouped } from '../../base/thousands.js';
 import { heroShare } from '../../policy/ceilings.js';
 import { imageFinding } from './image-case.js';
 import type { ImageCase } from './image-case.js';
@@ -29,8 +28,8 @@ export const ceilingBytes = imageFinding({
     if (width.pixels <= smallWidth) return over('small', small);
     return over('never', never) ?? over('alarm', alarm) ?? over('content', content);
   },
-  describe: ({ kind, limit, bytes }) =>
-    `the rule of thumb allows ${grouped(limit)} bytes for ${kinds[kind]}; it has ${grouped(bytes)}`,
+  describe: ({ kind, limit, bytes }, { bytes: inBytes }) =>
+    `the rule of thumb allows ${inBytes(limit)} for ${kinds[kind]}; it has ${inBytes(bytes)}`,
 });
 
 /** The widest slot in CSS pixels, and the largest part of a viewport's width that any takes. */

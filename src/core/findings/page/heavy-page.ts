@@ -1,4 +1,3 @@
-import { grouped } from '../../base/thousands.js';
 import { totalBytes } from '../../load/request.js';
 import { pageFinding } from './page-case.js';
 
@@ -13,6 +12,6 @@ export const heavyPage = pageFinding({
     const limit = policy.ceilings.page;
     return bytes > limit ? { bytes, limit } : undefined;
   },
-  describe: ({ bytes, limit }) =>
-    `the page has ${grouped(bytes)} bytes in total; by the rule of thumb a light page has under ${grouped(limit)}`,
+  describe: ({ bytes, limit }, { bytes: inBytes }) =>
+    `the page has ${inBytes(bytes)} in total; by the rule of thumb a light page has under ${inBytes(limit)}`,
 });

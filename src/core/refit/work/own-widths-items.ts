@@ -1,7 +1,7 @@
 import type { OwnWidthsPlan, SizesChange } from './own-widths-plan.js';
 import { leastBytes, successorOf } from '../refit-job.js';
 import type { MadeJob } from '../refit-job.js';
-import { kilobytes } from './work-item.js';
+import { formatBytes } from '../../base/byte-words.js';
 import type { DraftItem } from './work-item.js';
 
 /** What is to be done about images whose site offers several widths of them, the step that comes first first. */
@@ -53,5 +53,5 @@ function sumOf(jobs: readonly MadeJob[], which: 'from' | 'own' | 'best'): string
     if (which === 'from') return sum + before;
     return sum + (which === 'own' ? (successorOf(job)?.bytes ?? before) : leastBytes(job));
   }, 0);
-  return `${kilobytes(bytes)} in ${jobs.length} ${jobs.length === 1 ? 'file' : 'files'}`;
+  return `${formatBytes(bytes)} in ${jobs.length} ${jobs.length === 1 ? 'file' : 'files'}`;
 }

@@ -24,9 +24,3 @@ export interface WorkItem {
 
 /** An item before it has its id, which is made from its key. */
 export type DraftItem = Omit<WorkItem, 'id'> & { readonly key: string };
-
-/** Bytes as people write them. */
-export function kilobytes(bytes: number): string {
-  const thousands = bytes / 1_000;
-  return `${thousands < 10 ? thousands.toFixed(1) : Math.round(thousands)} kB`;
-}

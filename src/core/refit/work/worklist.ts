@@ -1,5 +1,6 @@
 import { findingKind } from '../../findings/index.js';
 import type { Doer, Finding } from '../../findings/finding.js';
+import { formatBytes } from '../../base/byte-words.js';
 import { groupBy } from '../../base/group-by.js';
 import { formatSize } from '../../base/size.js';
 import type { Policy } from '../../policy/policy.js';
@@ -12,7 +13,6 @@ import { offersOwnWidths } from '../plan/own-widths.js';
 import { ownWidthsItems } from './own-widths-items.js';
 import type { OwnWidthsPlan } from './own-widths-plan.js';
 import { widthsOf } from '../refit-job.js';
-import { kilobytes } from './work-item.js';
 import type { DraftItem, WorkItem } from './work-item.js';
 import type { MadeJob, PictureSize } from '../refit-job.js';
 
@@ -102,14 +102,14 @@ function itemsOf(
     add('server', 'send it compressed', 'content-encoding: gzip or better', causes.wire);
   if (job) {
     const { to, path, mediaType } = job.file;
-    const told = [path, pixelsOf(to), mediaType, kilobytes(to.bytes)].filter(Boolean).join(', ');
+    const told = [path, pixelsOf(to), mediaType, formatBytes(to.bytes)].filter(Boolean).join(', ');
     const saved = fileWaste(causes) - markupSaved(image, job);
     add('content', replaceWords(1), told, saved, pictureOf(image).images[0]!.url);
   }
   if (job && job.frames > 1 && job.file.to.bytes > ceilings.content)
     items.push({
       ...{ ...about, key: `video\n${image.url}`, who: 'content', savedPerVisit: 0 },
-      what: `make it a video: its ${job.frames} frames take ${kilobytes(job.file.to.bytes)} even at their need`,
+      what: `make it a video: its ${job.frames} frames take ${formatBytes(job.file.to.bytes)} even at their need`,
       to: 'a muted video that loops',
     });
   return items;
@@ -205,7 +205,7 @@ function aboutImage(image: RankedImage, groups: ReadonlyMap<string, string | nul
     where: first ? (groups.get(first.page) ?? first.page) : null,
     pages: [...new Set(placed.map(({ page }) => page))],
     selector: first?.selector ?? '',
-    from: [file.intrinsic && formatSize(file.intrinsic), file.mediaType, kilobytes(file.bytes)]
+    from: [file.intrinsic && formatSize(file.intrinsic), file.mediaType, formatBytes(file.bytes)]
       .filter(Boolean)
       .join(', '),
   };
