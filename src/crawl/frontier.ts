@@ -1,9 +1,11 @@
 import { addressMatcher, applyQueryRule } from '../core/address/address-matcher.js';
 import type { AddressMatcher, QueryRule } from '../core/address/address-matcher.js';
 import { addressPattern, repeatsItself } from '../core/address/address-pattern.js';
+import { areKin } from '../core/address/kin-address.js';
 import { pageAddress } from '../core/address/address.js';
 import { withoutTokens } from '../core/address/address-token.js';
 import type { DuePage, SkippedAddress } from '../core/survey/survey.js';
+import { PageQueue } from './page-queue.js';
 import { partyOf } from './third-party.js';
 
 /** Which pages are handed out. */
@@ -21,7 +23,7 @@ export interface Scope {
   readonly within?: 'host' | 'domain';
   /** The most pages found by links whose addresses have one shape; without it, any number. */
   readonly perGroup?: number | undefined;
-  /** Ignores `rel=canonical`: each page counts as itself. */
+  /** Ignores `rel=canonical`, and that two addresses may show one document: each address counts as itself. */
   readonly ignoreCanonical?: boolean;
 }
 
@@ -47,6 +49,8 @@ export interface Leftover {
   readonly due: readonly DuePage[];
   /** The number of pages visited. */
   readonly visited: number;
+  /** What the pages visited show, as digests. */
+  readonly documents: readonly { readonly document: string; readonly url: string }[];
 }
 
 /** What was found since the last call. */
@@ -56,8 +60,7 @@ export interface Discovery {
 }
 
 /**
- * The pages that are known and not yet visited, nearest to a start first. Every page is handed out
- * once, under one form of its address.
+ * The pages that are known and not yet visited. Every page is handed out once, under one form of its address.
  */
 export class Frontier {
   /** Hosts or registrable domains that are surveyed. */
@@ -65,12 +68,15 @@ export class Frontier {
   /** Pages that are due or were visited. */
   readonly #known = new Set<string>();
   readonly #skipped = new Set<string>();
-  readonly #due: DuePage[] = [];
+  readonly #passed = new Set<string>();
+  readonly #due = new PageQueue();
   readonly #scope: Scope;
   readonly #include: readonly AddressMatcher[];
   readonly #exclude: readonly AddressMatcher[];
   /** The number of pages found by links, by the shape of their addresses. */
   readonly #shapes = new Map<string, number>();
+  /** The first address of each document, by its digest. */
+  readonly #documents = new Map<string, string>();
   /** Pages with the canonical address of another page. */
   readonly #folded = new Set<string>();
   #found: { due: DuePage[]; skipped: SkippedAddress[] } = { due: [], skipped: [] };
@@ -92,7 +98,10 @@ export class Frontier {
       this.#known.add(url);
       if (depth > 0) this.#count(url);
     }
-    this.#due.push(...leftover.due);
+    const due = new Set(leftover.due.map(({ url }) => url));
+    for (const { url } of leftover.found) if (!due.has(url)) this.#due.note(url);
+    for (const one of leftover.due) this.#due.add(one);
+    for (const { document, url } of leftover.documents) this.#documents.set(document, url);
     this.#handedOut = leftover.visited;
   }
 
@@ -165,6 +174,41 @@ export class Frontier {
     return true;
   }
 
+  /** Leaves out links of a page, each with the reason; another page may still lead there. */
+  pass(links: readonly string[], reason: string): void {
+    for (const link of links) {
+      const url = this.formOf(link);
+      if (!url || this.#known.has(url) || this.#passed.has(url)) continue;
+      if (this.#passed.size >= maxSkipped) return;
+      this.#passed.add(url);
+      this.#found.skipped.push({ url, reason });
+    }
+  }
+
+  /**
+   * The address that showed the same document before; `undefined` where this is the first, or a person named it. Of documents
+   * with little in them the addresses must be kin as well.
+   *
+   * @param document digest of what it shows; empty for nothing, with a question mark in front where that is little
+   */
+  twinOf(due: DuePage, document: string): string | undefined {
+    if (document === '' || this.#scope.ignoreCanonical) return undefined;
+    const first = this.#documents.get(document);
+    if (first === undefined || first === due.url) this.#documents.set(document, due.url);
+    if (first === undefined || first === due.url || due.depth === 0) return undefined;
+    return document.startsWith('?') && !areKin(first, due.url) ? undefined : first;
+  }
+
+  /** Whether more pages are known than may be handed out: which of them are is worth a thought. */
+  get isScarce(): boolean {
+    return this.#due.length > this.#scope.pages - this.#handedOut;
+  }
+
+  /** Learns of which templates the pages are that were visited, by address. */
+  learnGroups(groups: ReadonlyMap<string, string>): void {
+    this.#due.learn(groups);
+  }
+
   /** Whether a page is one of the hosts, or domains, that are surveyed. */
   inScope(url: string): boolean {
     return URL.canParse(url) && this.#within.has(this.#placeOf(url));
@@ -182,7 +226,7 @@ export class Frontier {
   /** The next page, or `undefined` if there is none for now. */
   next(): DuePage | undefined {
     if (this.#handedOut >= this.#scope.pages) return undefined;
-    const due = this.#due.shift();
+    const due = this.#due.next();
     if (due) this.#handedOut++;
     return due;
   }
@@ -207,8 +251,15 @@ export class Frontier {
   /** Pages that are left when no more are handed out. */
   get leftOut(): SkippedAddress[] {
     if (this.#handedOut < this.#scope.pages) return [];
-    const reason = `more than ${this.#scope.pages} pages`;
-    return this.#due.slice(0, maxSkipped).map(({ url }) => ({ url, reason }));
+    const left: SkippedAddress[] = [];
+    for (const { due, pattern, taken, all } of this.#due.left()) {
+      if (left.length >= maxSkipped) break;
+      const most = `more than ${this.#scope.pages} pages`;
+      const part =
+        pattern === '' ? '' : `; ${taken} of ${all} with the pattern ${pattern} were surveyed`;
+      left.push({ url: due.url, reason: most + part });
+    }
+    return left;
   }
 
   #count(url: string): void {
@@ -219,7 +270,7 @@ export class Frontier {
   #push(due: DuePage): void {
     if (this.#known.has(due.url)) return;
     this.#known.add(due.url);
-    this.#due.push(due);
+    this.#due.add(due);
     this.#found.due.push(due);
   }
 

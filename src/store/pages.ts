@@ -29,6 +29,8 @@ export interface PageRecord {
   readonly curves: readonly Omit<SlotCurve, 'page'>[];
   /** Sketch of the document, by which pages of one template are found. */
   readonly shape: readonly number[];
+  /** Digest of what the document shows; empty if there is none. */
+  readonly document: string;
 }
 
 /** What a visit adds to the crawl besides its page. */
@@ -60,8 +62,8 @@ export class PageStore {
     this.#sealed = new SealedSurveys(database);
     this.#addPage = database.prepare(
       `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
-         bytes_by_type, curves, shape)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+         bytes_by_type, curves, shape, document)
+       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     );
     this.#addVisit = database.prepare('INSERT INTO visit VALUES (?, ?, ?)');
     this.#addFile = database.prepare('INSERT OR IGNORE INTO survey_file VALUES (?, ?)');
@@ -72,7 +74,7 @@ export class PageStore {
   /** Stores one page with everything found on it, whole or not at all. */
   add(
     surveyId: number,
-    { page, visits, curves, shape }: PageRecord,
+    { page, visits, curves, shape, document }: PageRecord,
     found: Found = nothingFound,
   ): void {
     const term = (text: string) => this.#terms.numberOf(surveyId, text);
@@ -91,6 +93,7 @@ export class PageStore {
         JSON.stringify(page.bytesByType),
         curvesText(curves, term),
         JSON.stringify(shape),
+        document,
       );
       for (const visit of visits) {
         this.#addVisit.run(Number(lastInsertRowid), visit.view, toVisitDocument(visit, term));
@@ -136,7 +139,10 @@ export class PageStore {
     const found = rows.map(({ url, depth, visits }) => ({ url, depth, visits }));
     const settled = new Set([...visited, ...skipped]);
     const due = found.filter(({ url }) => !settled.has(url));
-    return { found, reached, startsReached, skipped, due, visited: visited.length };
+    const documents = this.#database
+      .prepare("SELECT document, url FROM page WHERE survey_id = ? AND document <> ''")
+      .all(surveyId) as { document: string; url: string }[];
+    return { found, reached, startsReached, skipped, due, visited: visited.length, documents };
   }
 
   #texts(sql: string, surveyId: number): string[] {

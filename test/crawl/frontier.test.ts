@@ -42,7 +42,12 @@ describe('Frontier', () => {
     expect(frontier.takeFound().skipped).toEqual([
       { url: 'http://a.test/a.JPG', reason: 'a link to a .JPG file' },
     ]);
-    expect(frontier.leftOut).toEqual([{ url: 'http://a.test/c', reason: 'more than 2 pages' }]);
+    expect(frontier.leftOut).toEqual([
+      {
+        url: 'http://a.test/c',
+        reason: 'more than 2 pages; 1 of 2 with the pattern http://a.test/* were surveyed',
+      },
+    ]);
   });
 
   it('keeps to its depth, its patterns and its rule for queries', () => {
@@ -100,11 +105,66 @@ describe('Frontier', () => {
     const second = new Frontier(
       ['http://a.test/'],
       { pages: 3 },
-      { found, reached: [], skipped: [], due: found.slice(1), visited: 1 },
+      { found, reached: [], skipped: [], due: found.slice(1), visited: 1, documents: [] },
     );
     second.add(['http://a.test/', 'http://a.test/b', 'http://a.test/d'], 2);
     expect(drain(second)).toEqual(['1 http://a.test/b', '1 http://a.test/c']);
     expect(second.leftOut.map(({ url }) => url)).toEqual(['http://a.test/d']);
+  });
+
+  it('lets patterns of addresses take turns, so that a calendar does not use up the budget', () => {
+    const frontier = begun(['http://a.test/'], { pages: 13 });
+    frontier.next();
+    const days = Array.from({ length: 50 }, (_, day) => `http://a.test/calendar?d=${day}`);
+    const posts = ['a', 'b', 'c', 'd', 'e'].map((name) => `http://a.test/journal/${name}`);
+    const pages = ['about', 'contact', 'shop'].map((name) => `http://a.test/${name}`);
+    frontier.add([...days, ...posts, ...pages], 1);
+    const taken = drain(frontier).map((text) => new URL(text.split(' ')[1]!));
+    const of = (path: string) => taken.filter(({ pathname }) => pathname.startsWith(path)).length;
+    expect([of('/calendar'), of('/journal/'), taken.length]).toEqual([5, 4, 12]);
+    for (const url of pages) expect(taken.map(String)).toContain(url);
+    expect(frontier.leftOut).toHaveLength(46);
+    expect(frontier.leftOut[0]!.reason).toMatch(/; 5 of 50 with the pattern .*\?d were surveyed$/);
+  });
+
+  it('does not count pages of other templates against a pattern', () => {
+    const frontier = begun(['http://a.test/'], { pages: 100 });
+    frontier.next();
+    const many = (path: string) =>
+      Array.from({ length: 9 }, (_, at) => `http://a.test${path}${at}`);
+    frontier.add([...many('/tag/'), ...many('/')], 1);
+    const first = Array.from({ length: 8 }, () => frontier.next()!.url);
+    expect(first.filter((url) => url.includes('/tag/'))).toHaveLength(4);
+    // All under /tag/ are of one template, the others are of four.
+    frontier.learnGroups(new Map(first.map((url) => [url, url.includes('/tag/') ? 'tag' : url])));
+    const next = Array.from({ length: 3 }, () => frontier.next()!.url);
+    expect(next.filter((url) => url.includes('/tag/'))).toEqual([]);
+  });
+
+  it('visits the most visited of the named pages first', () => {
+    const frontier = new Frontier(['http://a.test/'], { pages: 2 });
+    frontier.begin([
+      { url: 'http://a.test/a', visits: 10 },
+      { url: 'http://a.test/b', visits: null },
+      { url: 'http://a.test/c', visits: 900 },
+    ]);
+    expect(drain(frontier)).toEqual(['0 http://a.test/c', '0 http://a.test/a']);
+  });
+
+  it('knows addresses of one document, and says which was first', () => {
+    const frontier = begun(['http://a.test/'], { pages: 10 });
+    const due = (path: string, depth = 1) => ({ url: `http://a.test${path}`, depth, visits: null });
+    expect(frontier.twinOf(due('/', 0), '0123')).toBeUndefined();
+    expect(frontier.twinOf(due('/index.html'), '0123')).toBe('http://a.test/');
+    expect(frontier.twinOf(due('/start'), '0123')).toBe('http://a.test/');
+    expect(frontier.twinOf(due('/named', 0), '0123')).toBeUndefined();
+    expect(frontier.twinOf(due('/other'), '4567')).toBeUndefined();
+    expect(frontier.twinOf(due('/nothing'), '')).toBeUndefined();
+    // Of what says little only kin are believed.
+    expect(frontier.twinOf(due('/shop/'), '?89')).toBeUndefined();
+    expect(frontier.twinOf(due('/notice'), '?89')).toBeUndefined();
+    expect(frontier.twinOf(due('/shop/?day=2'), '?89')).toBeUndefined();
+    expect(frontier.twinOf(due('/Shop/index.php'), '?89')).toBe('http://a.test/shop/');
   });
 
   it('does not visit a page again under the address it led to', () => {

@@ -27,7 +27,55 @@ describe('a crawl', () => {
     );
     expect(visited).toHaveLength(4);
     expect(skipped).toHaveLength(6);
-    expect(skipped[0]!.reason).toBe('more than 4 pages');
+    const pattern = `${origin}/*`;
+    expect(skipped[0]!.reason).toBe(
+      `more than 4 pages; 3 of 9 with the pattern ${pattern} were surveyed`,
+    );
+  });
+
+  it('takes two addresses of one document for one page, and leaves what is none after its first view', async () => {
+    const cwd = temporaryFolder();
+    const text = Array.from({ length: 30 }, (_, at) => `<p>Kite number ${at} over the bay</p>`);
+    const links =
+      '<a href="/index.html">x</a><a href="/start">x</a><a href="/other">x</a><a href="/copy">x</a><a href="/?reply=7" rel="nofollow">x</a>';
+    let loads = 0;
+    // A time and a token are different each time.
+    const home = () => ({
+      body: page(
+        `${text.join('')}${links}<script>var token = ${++loads}</script><p>Made at 12:0${loads % 10}:33 in 0.${loads} s</p>`,
+      ),
+    });
+    const { origin, asked } = await serve({
+      '/': home,
+      '/index.html': home,
+      '/start': home,
+      '/other': { body: page(`${text.slice(1).join('')}<p>Another page</p>`) },
+      '/copy': {
+        body: `<!doctype html><title>t</title><link rel="canonical" href="/other"><p>The copy`,
+      },
+    });
+    const { pages, skipped } = await runJson<SurveyDocument>(
+      ['survey', `${origin}/`, ...twoViews],
+      { cwd },
+    );
+    expect(pages.map(({ url }) => url)).toEqual([`${origin}/`, `${origin}/other`]);
+    expect(skipped).toEqual(
+      expect.arrayContaining([
+        { url: `${origin}/index.html`, reason: `shows the same document as ${origin}/` },
+        { url: `${origin}/start`, reason: `shows the same document as ${origin}/` },
+        { url: `${origin}/copy`, reason: `its canonical address is ${origin}/other` },
+        expect.objectContaining({ url: `${origin}/?reply=7` }),
+      ]),
+    );
+    const times = (path: string) => asked.filter((one) => one === path).length;
+    const loaded = ['/', '/other', '/index.html', '/start', '/copy', '/?reply=7'].map(times);
+    expect(loaded).toEqual([2, 2, 1, 1, 1, 0]);
+    const all = await runJson<SurveyDocument>(
+      ['survey', `${origin}/`, '--ignore-canonical', ...oneView],
+      { cwd },
+    );
+    // The reply is a page then: other addresses than its own lead there.
+    expect(all.pages).toHaveLength(6);
   });
 
   it('obeys robots.txt under its own name, unless it is told not to', async () => {

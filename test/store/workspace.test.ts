@@ -108,6 +108,7 @@ const record = {
     },
   ],
   shape: [3, 4_000_000_000],
+  document: '0123456789abcdef',
   curves: [
     {
       kind: 'img' as const,
@@ -225,6 +226,7 @@ describe('Workspace', () => {
       skipped: ['http://a.test/b'],
       due: [{ url: 'http://a.test/c', depth: 2, visits: null }],
       visited: 1,
+      documents: [{ document: '0123456789abcdef', url: 'http://a.test/' }],
     });
     second.close();
   });

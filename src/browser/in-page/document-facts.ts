@@ -1,4 +1,5 @@
-import { iconsOf, linksOf } from './links.js';
+import { digestOf } from './document-digest.js';
+import { iconsOf, linksOf, ownLinksOf } from './links.js';
 import { resolveAddress } from './resolve.js';
 import { shapeOf } from './shape.js';
 import { usesOf } from './uses.js';
@@ -7,6 +8,10 @@ import type { PictureUse } from '../../core/survey/picture-use.js';
 /** What a document says about itself and links to. */
 export interface DocumentFacts {
   readonly links: readonly string[];
+  /** Links to the document itself in another state (`?replytocom=7`) that it asks not to follow. */
+  readonly ownLinks: readonly string[];
+  /** A digest of what it shows; empty if it shows nothing. */
+  readonly digest: string;
   readonly icons: readonly string[];
   /** Its canonical address (`rel=canonical`), or `null`. */
   readonly canonical: string | null;
@@ -20,6 +25,8 @@ export function documentFacts(): DocumentFacts {
   const href = canonical?.getAttribute('href') ?? '';
   return {
     links: linksOf(),
+    ownLinks: ownLinksOf(),
+    digest: digestOf(),
     icons: iconsOf(),
     canonical: (href && resolveAddress(href)) || null,
     shape: shapeOf(),

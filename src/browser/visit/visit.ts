@@ -35,6 +35,10 @@ export interface Visit {
   /** Set if it failed but may succeed next time: the `Retry-After` of the response, if it had one. */
   readonly passing: { readonly retryAfter: string | undefined } | null;
   readonly links: readonly string[];
+  /** Links to the page itself in another state that it asks not to follow. */
+  readonly ownLinks: readonly string[];
+  /** A digest of what the document shows; empty when there is none. */
+  readonly digest: string;
   /** The page's canonical address (`rel=canonical`), or `null`. */
   readonly canonical: string | null;
   /** The pictures that the document names without showing them there. */
@@ -198,6 +202,8 @@ export class Visitor {
       warning: trouble?.words ?? (settled ? null : 'some images had not finished loading'),
       passing: null,
       links: facts.links,
+      ownLinks: facts.ownLinks,
+      digest: facts.digest,
       canonical: facts.canonical ?? canonicalInHeaders(answer),
       shape: facts.shape,
       uses: facts.uses,
@@ -235,6 +241,8 @@ export class Visitor {
       warning: null,
       passing: passing ? { retryAfter } : null,
       links: [],
+      ownLinks: [],
+      digest: '',
       canonical: null,
       shape: [],
       uses: [],

@@ -55,7 +55,7 @@ export const surveyOptions = {
       textList('keep, drop, or keys joined by commas').default(['keep']),
     ),
     ignoreCanonical: option(
-      'Survey pages that name another address as their canonical one',
+      'Survey pages that name another address as their canonical one, or show the same document',
       yesOrNo().default(false),
     ),
     ignoreRobots: option('Visit pages that robots.txt forbids', yesOrNo().default(false)),

@@ -107,7 +107,8 @@ function skippedLines(skipped: readonly SkippedAddress[]): string[] {
 }
 
 /** The part of a reason that is another with every address. */
-const oneAddress = /^(redirects to another site:|redirects to|its canonical address is) \S+/;
+const oneAddress =
+  /^(redirects to another site:|redirects to|its canonical address is|shows the same document as) \S+/;
 
 /** More lines of a kind than these would push the table off the screen. */
 const maxProblems = 15;

@@ -2,6 +2,8 @@ import type { PageVisitor } from '../../browser/visit/survey-browser.js';
 import type { Visit } from '../../browser/visit/visit.js';
 import type { Frontier } from '../../crawl/frontier.js';
 import { isThirdParty } from '../../crawl/third-party.js';
+import { groupPages } from '../../core/survey/page-groups.js';
+import type { SketchedPage } from '../../core/survey/page-groups.js';
 import { noBytes, totalBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
 import type { DuePage } from '../../core/survey/survey.js';
@@ -39,6 +41,8 @@ export async function crawl(
   const wake = new Set<() => void>();
   let busy = 0;
   let done = visited;
+  let learnt = 4;
+  const sketches: SketchedPage[] = [];
   const trace = (skipped: Found['skipped']) => {
     for (const { url, reason } of skipped) onTrace('skipped', { url, reason });
   };
@@ -53,10 +57,19 @@ export async function crawl(
     onProgress({ stage: 'pages', done, total: done + busy + frontier.waiting, doing: due.url });
     const refused = await refusal(due.url);
     if (refused !== undefined) return skip(due.url, refused);
-    const visits = await visitPage(visitor, due.url, manners);
+    let verdict: Verdict | undefined;
+    const visits = await visitPage(visitor, due.url, manners, (visit) => {
+      if (visit.error !== null || verdict) return false;
+      verdict = judge(due, visit, frontier);
+      return verdict.reason !== undefined;
+    });
     if (signal?.aborted) return;
-    const reason = reasonAgainst(due, visits, frontier);
-    for (const { links } of visits) frontier.add(links, due.depth + 1);
+    const { reason, isTwin } = verdict ?? noVerdict;
+    // The links of a document that was there before are known.
+    for (const { links, ownLinks } of isTwin ? [] : visits) {
+      frontier.add(links, due.depth + 1);
+      frontier.pass(ownLinks, 'a link to the page itself that asks not to be followed (nofollow)');
+    }
     if (reason !== undefined) return skip(due.url, reason);
     const record = recordOf(due, visits);
     const found = frontier.takeFound();
@@ -65,6 +78,11 @@ export async function crawl(
     trace(found.skipped);
     keep(record, found);
     done++;
+    sketches.push({ url: due.url, sketch: record.shape });
+    if (frontier.isScarce && sketches.length >= learnt * 1.25) {
+      learnt = sketches.length;
+      frontier.learnGroups(groupPages(sketches));
+    }
     if (done % pagesPerCollection === 0) collectGarbage();
   };
   const work = async (visitor: PageVisitor) => {
@@ -85,14 +103,27 @@ export async function crawl(
   onProgress({ stage: 'pages', done, total: done, doing: '' });
 }
 
+/** Whether an address that was visited is a page of the survey. */
+interface Verdict {
+  /** Why it is none, in words; absent if it is one. */
+  readonly reason?: string | undefined;
+  /** Whether its document was there before, under another address. */
+  readonly isTwin: boolean;
+}
+
+const noVerdict: Verdict = { isTwin: false };
+
+/** Judges an address by the first view that shows it; the frontier learns where it led. */
+function judge(due: DuePage, visit: Visit, frontier: Frontier): Verdict {
+  const reason = reasonAgainst(due, visit, frontier);
+  if (reason !== undefined) return { reason, isTwin: false };
+  const twin = frontier.twinOf(due, visit.digest);
+  if (twin === undefined) return noVerdict;
+  return { reason: `shows the same document as ${twin}`, isTwin: true };
+}
+
 /** Why an address that was visited is not a page of this survey, in words; absent if it is one. */
-function reasonAgainst(
-  due: DuePage,
-  visits: readonly Visit[],
-  frontier: Frontier,
-): string | undefined {
-  const good = visits.find(({ error }) => error === null);
-  if (!good) return undefined;
+function reasonAgainst(due: DuePage, good: Visit, frontier: Frontier): string | undefined {
   const finalUrl = frontier.formOf(good.finalUrl) ?? good.finalUrl;
   if (finalUrl !== due.url) {
     if (!frontier.inScope(finalUrl)) {
@@ -138,6 +169,7 @@ function recordOf(due: DuePage, visits: readonly Visit[]): PageRecord {
     })),
     curves: visits.flatMap(({ curves }) => curves),
     shape: good?.shape ?? [],
+    document: good?.digest ?? '',
   };
 }
 

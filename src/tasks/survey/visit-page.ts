@@ -23,17 +23,21 @@ const longestRest = 120_000;
  * Visits a page in every view, at the pace that was agreed on. What fails for a moment is asked for
  * again, later each time, and when the server wants it. A page that fails in its first view is not
  * loaded in the others: they would say the same.
+ *
+ * @param isNone whether a visit shows that the address is no page of the survey: then it is left
  */
 export async function visitPage(
   visitor: PageVisitor,
   url: string,
   manners: Manners,
+  isNone: (visit: Visit) => boolean = () => false,
 ): Promise<Visit[]> {
   const visits: Visit[] = [];
   for (const view of visitor.views) {
     const visit = await visitPatiently(() => view.visit(url), url, manners);
     visits.push(visit);
     if (visits.length === 1 && visit.error !== null && failsEverywhere(visit)) break;
+    if (isNone(visit)) break;
   }
   return visits;
 }
