@@ -1,7 +1,8 @@
 import type Database from 'libsql';
 import type { ImageFile } from '../core/survey/image-file.js';
 import type { SlotCurve } from '../core/slots/placement.js';
-import type { SketchedPage } from '../core/survey/page-groups.js';
+import { readSketch } from '../core/survey/document-sketch.js';
+import type { DocumentSketch, SketchedPage } from '../core/survey/document-sketch.js';
 import type {
   DuePage,
   SkippedAddress,
@@ -28,7 +29,7 @@ export interface PageRecord {
   readonly visits: readonly VisitFacts[];
   readonly curves: readonly Omit<SlotCurve, 'page'>[];
   /** Sketch of the document, by which pages of one template are found. */
-  readonly shape: readonly number[];
+  readonly shape: DocumentSketch;
   /** Digest of what the document shows; empty if there is none. */
   readonly document: string;
 }
@@ -196,12 +197,12 @@ export class PageStore {
     return rows.map(({ url, reason }) => ({ url, reason }));
   }
 
-  /** The sketches of a survey's pages. */
+  /** The sketches of a survey's pages, in an order that does not depend on that of the visits: the best-known first. */
   sketches(surveyId: number): SketchedPage[] {
     const rows = this.#database
-      .prepare('SELECT url, shape FROM page WHERE survey_id = ? ORDER BY id')
+      .prepare('SELECT url, shape FROM page WHERE survey_id = ? ORDER BY depth, length(url), url')
       .all(surveyId) as Record<'url' | 'shape', string>[];
-    return rows.map(({ url, shape }) => ({ url, sketch: JSON.parse(shape) as number[] }));
+    return rows.map(({ url, shape }) => ({ url, sketch: readSketch(shape) }));
   }
 
   /** @param groups names of page groups, by the addresses of pages */

@@ -9,6 +9,7 @@ import type { RankedPicture } from '../core/rank/ranked-picture.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
+import type { RankTaskOptions } from './rank.js';
 
 /** The whole story of one image file, or of one page. */
 export type Explanation =
@@ -35,7 +36,7 @@ export async function explain(
   label: string | undefined,
   subject: string,
   policy: Policy,
-  options: TaskOptions = {},
+  options: Pick<RankTaskOptions, keyof TaskOptions | 'groups'> = {},
 ): Promise<Explanation> {
   const result = await rank(workspace, label, policy, options);
   const found = findSubject(subject, result.images, result.pages);

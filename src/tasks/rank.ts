@@ -1,5 +1,7 @@
 import { narrowFacts } from '../core/rank/filter.js';
 import type { VisitFilter } from '../core/rank/filter.js';
+import { namedGroups } from '../core/survey/page-groups.js';
+import type { NamedGroup } from '../core/survey/page-groups.js';
 import { needsOfPlacements } from '../core/waste/placement-needs.js';
 import type { Policy } from '../core/policy/policy.js';
 import { rankImages } from '../core/rank/ranking.js';
@@ -21,6 +23,8 @@ export interface RankResult extends Ranking {
 export interface RankTaskOptions extends TaskOptions, Pick<RankOptions, 'unweighted'> {
   /** Reads only some of the visits. */
   readonly only?: VisitFilter;
+  /** Page groups named by a person: what they are called now counts, not when the survey was made. */
+  readonly groups?: readonly NamedGroup[] | undefined;
 }
 
 /**
@@ -36,7 +40,10 @@ export async function rank(
   policy: Policy,
   options: RankTaskOptions = {},
 ): Promise<RankResult> {
-  const surveyed = workspace.pages.read(workspace.surveys.find(label));
+  const kept = workspace.pages.read(workspace.surveys.find(label));
+  const nameOf = namedGroups(options.groups ?? []);
+  const pages = kept.pages.map((page) => ({ ...page, group: nameOf(page.url) ?? page.group }));
+  const surveyed = { ...kept, pages };
   // What a file should be is decided by all of its slots, whichever of them are looked at.
   const needs = needsOfPlacements(surveyed, policy);
   const encoded = await encodeSurvey(workspace, surveyed, policy, needs, options);

@@ -107,7 +107,7 @@ const record = {
       uses: [{ url: 'http://a.test/whole.jpg', kind: 'link' as const }],
     },
   ],
-  shape: [3, 4_000_000_000],
+  shape: { full: [3, 4_000_000_000], frame: [3], marks: ['journal'] },
   document: '0123456789abcdef',
   curves: [
     {

@@ -1,4 +1,5 @@
 import { digestOf } from './document-digest.js';
+import type { DocumentSketch } from '../../core/survey/document-sketch.js';
 import { iconsOf, linksOf, ownLinksOf } from './links.js';
 import { resolveAddress } from './resolve.js';
 import { shapeOf } from './shape.js';
@@ -15,7 +16,7 @@ export interface DocumentFacts {
   readonly icons: readonly string[];
   /** Its canonical address (`rel=canonical`), or `null`. */
   readonly canonical: string | null;
-  readonly shape: readonly number[];
+  readonly shape: DocumentSketch;
   /** The pictures that it names without showing them there. */
   readonly uses: readonly Omit<PictureUse, 'page'>[];
 }

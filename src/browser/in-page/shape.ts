@@ -1,4 +1,5 @@
-import { sketchSize } from '../../core/survey/page-groups.js';
+import { sketchSize } from '../../core/survey/document-sketch.js';
+import type { DocumentSketch } from '../../core/survey/document-sketch.js';
 
 /** The most elements that are examined; a template shows long before that. */
 const maxElements = 5_000;
@@ -6,12 +7,22 @@ const maxElements = 5_000;
 /** How many elements up the tree tell one place in a document from another. */
 const reach = 3;
 
+/** The most classes of a body that are kept. */
+const maxMarks = 20;
+
+/** Elements that stand among the paragraphs of a text. */
+const proseNames = new Set(
+  'p h1 h2 h3 h4 h5 h6 ul ol dl blockquote figure pre table hr img picture video iframe'.split(' '),
+);
+
 /**
  * A sketch of how the document's elements are nested: the smallest hashes of all paths of names and
  * classes in it, each once. How often something is repeated does not change it.
  */
-export function shapeOf(): number[] {
+export function shapeOf(): DocumentSketch {
   const hashes = new Set<number>();
+  const framing = new Set<number>();
+  const texts = new Set<Element>();
   const labels = new Map<Element, string>();
   const labelOf = (element: Element) => {
     let label = labels.get(element);
@@ -24,9 +35,36 @@ export function shapeOf(): number[] {
     const path: string[] = [];
     let at: Element | null = element;
     for (let step = 0; at && step <= reach; step++, at = at.parentElement) path.push(labelOf(at));
-    hashes.add(hashOf(path.join('<')));
+    const hash = hashOf(path.join('<'));
+    hashes.add(hash);
+    const parent = element.parentElement;
+    if (parent && (texts.has(parent) || isText(parent))) texts.add(element);
+    else framing.add(hash);
   }
+  return { full: smallest(hashes), frame: smallest(framing), marks: marksOf() };
+}
+
+function smallest(hashes: ReadonlySet<number>): number[] {
   return [...hashes].sort((a, b) => a - b).slice(0, sketchSize);
+}
+
+/** Whether an element holds a text: paragraphs among its children, and mostly what stands among paragraphs. */
+function isText({ children }: Element): boolean {
+  const elements = [...children];
+  if (!elements.some(({ localName }) => localName === 'p')) return false;
+  const prose = elements.filter(({ localName }) => proseNames.has(localName));
+  return prose.length * 2 >= elements.length;
+}
+
+/** Classes of the body without those that have digits, which tell pages and not templates. */
+function marksOf(): string[] {
+  const classes = [...(document.body?.classList ?? [])].filter((name) =>
+    /^[\w-]{2,60}$/.test(name),
+  );
+  return classes
+    .filter((name) => !/\d/.test(name))
+    .slice(0, maxMarks)
+    .sort();
 }
 
 /** Name and classes, without classes that have digits: those are generated and differ on every page. */

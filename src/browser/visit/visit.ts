@@ -3,6 +3,8 @@ import { noBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
 import type { FoundPlacement, Placement, SlotCurve } from '../../core/slots/placement.js';
 import type { PictureUse } from '../../core/survey/picture-use.js';
+import { noSketch } from '../../core/survey/document-sketch.js';
+import type { DocumentSketch } from '../../core/survey/document-sketch.js';
 import type { View } from '../../core/visitors/view.js';
 import { canonicalInHeaders } from '../network/canonical-header.js';
 import { measureFrames } from './frames.js';
@@ -44,7 +46,7 @@ export interface Visit {
   /** The pictures that the document names without showing them there. */
   readonly uses: readonly Omit<PictureUse, 'page'>[];
   /** Sketch of the document; empty when there is none. */
-  readonly shape: readonly number[];
+  readonly shape: DocumentSketch;
   readonly placements: readonly FoundPlacement[];
   /** The slot curves, from the one visit that sweeps the page; none from the others. */
   readonly curves: readonly Omit<SlotCurve, 'page'>[];
@@ -244,7 +246,7 @@ export class Visitor {
       ownLinks: [],
       digest: '',
       canonical: null,
-      shape: [],
+      shape: noSketch,
       uses: [],
       placements: [],
       curves: [],

@@ -5,7 +5,7 @@ import { imageForms, pageForms } from '../forms/explain.js';
 
 export const handler: Handler<typeof explainCommand> = async (
   settings,
-  { policy },
+  { policy, groups },
   { task, show },
 ) => {
   const { workspace: folder, survey, what, top } = settings;
@@ -13,7 +13,10 @@ export const handler: Handler<typeof explainCommand> = async (
   const { explain } = await import('../../tasks/explain.js');
   const workspace = Workspace.openExisting(folder);
   try {
-    const found = await explain(workspace, survey, what, policy, task);
+    const found = await explain(workspace, survey, what, policy, {
+      ...task,
+      groups,
+    });
     if (found.kind === 'page') {
       await show(pageForms, { ...found, top }, settings);
       return 0;

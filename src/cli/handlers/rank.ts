@@ -11,7 +11,7 @@ const usualImages = 20;
 
 export const handler: Handler<typeof rankCommand> = async (
   settings,
-  { policy },
+  { policy, groups },
   { task, show },
 ) => {
   // A call that asks for two forms is refused before anything is worked out.
@@ -31,7 +31,12 @@ export const handler: Handler<typeof rankCommand> = async (
       groups: [...visits.groups, ...settings.group],
       views: visits.views,
     };
-    const result = await rank(workspace, settings.survey, policy, { ...task, unweighted, only });
+    const result = await rank(workspace, settings.survey, policy, {
+      ...task,
+      unweighted,
+      only,
+      groups,
+    });
     const found = rowsOf(result, { by, sort, top, filter: images, policy });
     const narrowed = [
       ...settings.where,

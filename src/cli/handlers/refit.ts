@@ -45,7 +45,8 @@ async function ofSurvey(
   const images = openImages(workspace, survey, { hosts: hostMapOf(mapHost), accesses });
   const pages = settings.prove ? { hosts: images.hosts, accesses } : undefined;
   try {
-    const options = { ...task, ...wishesOf(settings), sheets: settings.sheet };
+    const { groups } = file;
+    const options = { ...task, ...wishesOf(settings), sheets: settings.sheet, groups };
     return await refit(workspace, survey, out, file.policy, {
       ...{ ...options, fetch: images.fetch, pages },
     });

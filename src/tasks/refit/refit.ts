@@ -12,7 +12,7 @@ import type { FetchedFile } from '../../crawl/fetch-file.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { TaskOptions } from '../progress.js';
 import { rank } from '../rank.js';
-import type { RankResult } from '../rank.js';
+import type { RankResult, RankTaskOptions } from '../rank.js';
 import { refitResult } from '../survey/refit-result.js';
 import { encodeInPlace } from './encode-in-place.js';
 import { draftMarkup } from './draft-markup.js';
@@ -29,7 +29,7 @@ import { surveyWorklist } from './survey-worklist.js';
 import { writeRefit } from './write-refit.js';
 import type { RefitResult } from './write-refit.js';
 
-export interface RefitOptions extends TaskOptions, RefitWishes {
+export interface RefitOptions extends TaskOptions, RefitWishes, Pick<RankTaskOptions, 'groups'> {
   /** Makes everything and writes none of it. */
   readonly dryRun?: boolean;
   /** The number of images shown beside their originals, the largest saving first. */

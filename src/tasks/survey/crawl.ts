@@ -3,7 +3,8 @@ import type { Visit } from '../../browser/visit/visit.js';
 import type { Frontier } from '../../crawl/frontier.js';
 import { isThirdParty } from '../../crawl/third-party.js';
 import { groupPages } from '../../core/survey/page-groups.js';
-import type { SketchedPage } from '../../core/survey/page-groups.js';
+import { noSketch } from '../../core/survey/document-sketch.js';
+import type { SketchedPage } from '../../core/survey/document-sketch.js';
 import { noBytes, totalBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
 import type { DuePage } from '../../core/survey/survey.js';
@@ -168,7 +169,7 @@ function recordOf(due: DuePage, visits: readonly Visit[]): PageRecord {
       })),
     })),
     curves: visits.flatMap(({ curves }) => curves),
-    shape: good?.shape ?? [],
+    shape: good?.shape ?? noSketch,
     document: good?.digest ?? '',
   };
 }

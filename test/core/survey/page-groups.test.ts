@@ -1,15 +1,21 @@
 import { describe, expect, it } from 'vitest';
-import { commonPattern, groupPages, sketchSize } from '../../../src/core/survey/page-groups.js';
-import type { SketchedPage } from '../../../src/core/survey/page-groups.js';
+import { readSketch, sketchSize } from '../../../src/core/survey/document-sketch.js';
+import type { SketchedPage } from '../../../src/core/survey/document-sketch.js';
+import { commonPattern } from '../../../src/core/survey/group-names.js';
+import { groupPages } from '../../../src/core/survey/page-groups.js';
 
 /** A page that has the frame of its site, what its template makes, and a few places of its own. */
-function pageOf(path: string, template: number, own = 0): SketchedPage {
+function pageOf(path: string, template: number, own = 0, marks: string[] = []): SketchedPage {
   const frame = Array.from({ length: 20 }, (_, index) => index);
   const made = Array.from({ length: 15 }, (_, index) => 1000 * template + index);
   const alone = Array.from({ length: own }, (_, index) => 1e6 + path.length * 1000 + index);
   return {
     url: `http://a.test${path}`,
-    sketch: [...frame, ...made, ...alone].sort((a, b) => a - b),
+    sketch: {
+      full: [...frame, ...made, ...alone].sort((a, b) => a - b),
+      frame: [...frame, ...made.slice(0, 5)],
+      marks,
+    },
   };
 }
 
@@ -43,13 +49,59 @@ describe('groupPages', () => {
       pageOf('/p/4', 2),
     ]);
     const names = [1, 2, 3, 4].map((page) => groups.get(`http://a.test/p/${page}`));
-    expect(names).toEqual(['/p/*', '/p/* (2)', '/p/*', '/p/* (2)']);
+    expect(names).toEqual([
+      'pages like /p/1',
+      'pages like /p/2',
+      'pages like /p/1',
+      'pages like /p/2',
+    ]);
+  });
+
+  it('keeps posts together, whatever stands between their paragraphs', () => {
+    // Each has blocks of its own, twice as many as its template makes.
+    const groups = groupPages([
+      pageOf('/2026/calm', 1, 40),
+      pageOf('/2026/gusts-and-gales', 1, 45),
+      pageOf('/2026/rain', 1, 60),
+      pageOf('/about', 2),
+    ]);
+    expect([...groups.values()]).toEqual(['/2026/*', '/2026/*', '/2026/*', '/about']);
+  });
+
+  it('names a group by a class of its bodies where addresses do not tell it from others', () => {
+    const post = ['blog', 'single-post'];
+    const groups = groupPages([
+      pageOf('/rain', 1, 0, post),
+      pageOf('/calm', 1, 0, post),
+      pageOf('/shop', 2, 0, ['blog', 'page']),
+      pageOf('/tickets', 2, 0, ['blog', 'page']),
+      pageOf('/x', 3, 0, ['blog']),
+    ]);
+    expect(Object.fromEntries(groups)).toMatchObject({
+      'http://a.test/rain': 'pages with class single-post',
+      'http://a.test/shop': 'pages with class page',
+      'http://a.test/x': '/x',
+    });
+  });
+
+  it('gives the names that it gave before when pages are added elsewhere', () => {
+    const old = [pageOf('/p/1', 1), pageOf('/p/2', 1), pageOf('/q/1', 2), pageOf('/q/2', 2)];
+    const before = groupPages(old);
+    const after = groupPages([pageOf('/', 4), ...old, pageOf('/q/3', 2), pageOf('/r/1', 5)]);
+    for (const [url, name] of before) expect(after.get(url)).toBe(name);
+  });
+
+  it('reads sketches of older surveys', () => {
+    expect(readSketch('[1,2]')).toEqual({ full: [1, 2], frame: [], marks: [] });
+    const sketch = { full: [1], frame: [1], marks: ['a'] };
+    expect(readSketch(JSON.stringify(sketch))).toEqual(sketch);
   });
 
   it('lets a person name groups, and leaves pages that were not seen alone', () => {
     const named = [{ name: 'articles', pages: ['/journal/*'] }];
-    const unseen = { url: 'http://a.test/gone', sketch: [] };
-    const other = { url: 'http://a.test/lost', sketch: [] };
+    const sketch = { full: [], frame: [], marks: [] };
+    const unseen = { url: 'http://a.test/gone', sketch };
+    const other = { url: 'http://a.test/lost', sketch };
     const groups = groupPages([pageOf('/journal/rain', 1), unseen, other], named);
     expect([...groups.values()]).toEqual(['articles', '/gone', '/lost']);
   });
@@ -57,7 +109,9 @@ describe('groupPages', () => {
   it('compares sketches that were cut by what both can say', () => {
     const whole = Array.from({ length: 400 }, (_, index) => index * 3);
     const more = whole.filter((_, index) => index % 20 !== 0);
-    const cut = (hashes: number[]) => hashes.slice(0, sketchSize);
+    const cut = (hashes: number[]) => ({
+      ...{ full: hashes.slice(0, sketchSize), frame: [], marks: [] },
+    });
     const groups = groupPages([
       { url: 'http://a.test/a', sketch: cut(whole) },
       { url: 'http://a.test/b', sketch: cut(more) },
@@ -70,7 +124,10 @@ describe('commonPattern', () => {
   it.each([
     [['/a/1', '/a/2'], '/a/*'],
     [['/a/1/x', '/a/2/x'], '/a/*/x'],
-    [['/list?page=1', '/list?page=2'], '/list?*'],
+    [['/list?page=1', '/list?page=2'], '/list?page=*'],
+    [['/?p=1', '/?p=2'], '/?p=*'],
+    [['/list?tag=red&page=1', '/list?tag=red&page=2'], '/list?tag=red&page=*'],
+    [['/?p=1', '/?m=2'], '/?*'],
     [['/a', '/a/b'], '/*'],
     [['/a/b', '/a/b/c'], '/a/*'],
     [['/one'], '/one'],
