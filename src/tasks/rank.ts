@@ -55,5 +55,7 @@ export async function rank(
     unweighted,
     needs: facts === whole ? needs : undefined,
   });
-  return { survey: facts.head, pages: facts.pages, encoded, ...ranking };
+  // A rule that matches nothing in a part of the survey may match elsewhere.
+  const { unmatchedRules } = needs;
+  return { survey: facts.head, pages: facts.pages, encoded, ...ranking, unmatchedRules };
 }

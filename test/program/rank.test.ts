@@ -14,6 +14,7 @@ interface Portion {
 }
 interface RankDocument {
   readonly weights: { readonly visitsAMonth: number | null };
+  readonly totals: { readonly wasteBytes: number };
   readonly perVisit: Portion;
   readonly rows: readonly {
     readonly key: string;
@@ -150,6 +151,24 @@ describe('rank', () => {
     expect(sent).toBe(photo.length);
     const { rows } = await ranked('--by', 'image', '--where', 'cause=neverShown');
     expect(rows).toHaveLength(1);
+  });
+
+  it('narrows all that it prints, says so where nothing matches, and takes the names that people use', async () => {
+    const jpegs = await runJson<RankDocument>(
+      ['rank', '--by', 'image', '--where', 'type=jpg', '--view', 'phone'],
+      { cwd },
+    );
+    expect(jpegs.images.length).toBeGreaterThan(0);
+    for (const { url } of jpegs.images) expect(url).toMatch(/jpg/);
+    const sum = jpegs.images.reduce((all, { wasteBytes }) => all + (wasteBytes ?? 0), 0);
+    expect(jpegs.totals.wasteBytes).toBe(sum);
+    const none = await run(['rank', '--where', 'type=avif', '--where', 'finding=too-few-pixels'], {
+      cwd,
+    });
+    expect(none.status).toBe(0);
+    expect(none.stdout).toContain('Nothing matches type=avif, finding=too-few-pixels.');
+    expect(none.stdout).toContain(': 0 image files');
+    expect(none.stdout).not.toContain('Also found');
   });
 
   it('prints CSV that a spreadsheet reads, and Markdown', async () => {

@@ -22,7 +22,7 @@ export const rankCommand = defineCommand({
     top: option(
       'Show at most this many rows',
       wholeNumber(1, 1_000_000),
-      `${usualRows}; 20 images in --json`,
+      `${usualRows}; all in --csv and --markdown; 20 images in --json`,
     ),
     sort: option('Sort by this, largest first', oneOf(sortKeys).default('waste')),
     where: option(`Rank only: ${filterWords}`, array().of(string().defined()).default([])),
@@ -34,6 +34,7 @@ export const rankCommand = defineCommand({
       'Rank only page groups with this name or pattern',
       textList('the name of a page group').default([]),
     ),
+    view: option('Rank only views with this name', textList('the name of a view').default([])),
     unweighted: option(
       'Count every visit the same, whatever the audience',
       yesOrNo().default(false),
@@ -50,8 +51,9 @@ export const rankCommand = defineCommand({
     ['rank --by image --top 5', 'the five files that waste the most'],
     ['rank --by page --sort sent', 'the heaviest pages first'],
     ['rank --by image --where cause=format --where bytes=100k', 'large files in the wrong format'],
-    ["rank --page '/journal/*' --where view=phone", 'what the journal costs on a phone'],
-    ['rank --by image --top 1000 --csv > waste.csv', 'everything, for a spreadsheet'],
+    ["rank --page '/journal/*' --view phone", 'what the journal costs on a phone'],
+    ['rank --by image --where finding=wrong-sizes', 'what has a finding'],
+    ['rank --by image --csv > waste.csv', 'everything, for a spreadsheet'],
     ['rank --json | jq .perVisit.wasteBytes', 'one number'],
   ],
 });

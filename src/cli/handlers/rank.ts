@@ -6,6 +6,9 @@ import { chooseForms } from '../forms/form.js';
 import { rankForms } from '../forms/rank.js';
 import { filtersOf } from '../options/rank-filters.js';
 
+/** For whoever wants a file of all. */
+const allRows = 1_000_000;
+
 /** The number of images that the JSON document lists by default. */
 const usualImages = 20;
 
@@ -18,14 +21,15 @@ export const handler: Handler<typeof rankCommand> = async (
   chooseForms(rankForms, settings);
   const { unweighted, sort, findings } = settings;
   const by = settings.by ?? 'family';
-  const top = settings.top ?? usualRows;
+  const top = settings.top ?? (settings.csv || settings.markdown ? allRows : usualRows);
   const { Workspace } = await import('../../store/workspace.js');
   const { rank } = await import('../../tasks/rank.js');
   const workspace = Workspace.openExisting(settings.workspace);
   try {
     const { views } = workspace.surveys.find(settings.survey);
     const names = views.map(({ name }) => name);
-    const { images, visits } = filtersOf(settings.where, names);
+    const where = [...settings.where, ...settings.view.map((name) => `view=${name}`)];
+    const { images, visits } = filtersOf(where, names);
     const only = {
       pages: [...visits.pages, ...settings.page],
       groups: [...visits.groups, ...settings.group],
@@ -39,7 +43,7 @@ export const handler: Handler<typeof rankCommand> = async (
     });
     const found = rowsOf(result, { by, sort, top, filter: images, policy });
     const narrowed = [
-      ...settings.where,
+      ...where,
       ...settings.page.map((pattern) => `page=${pattern}`),
       ...settings.group.map((pattern) => `group=${pattern}`),
     ].join(', ');

@@ -1,12 +1,27 @@
 import { UsageError } from '../../core/base/errors.js';
 import type { ImageFilter, VisitFilter } from '../../core/rank/filter.js';
+import { imageFindings } from '../../core/findings/image/index.js';
 import { causes } from '../../core/waste/waste.js';
 import type { Cause } from '../../core/waste/waste.js';
 import { nearest } from '../nearest.js';
 
 /** The fields of `--where`. */
 export const filterWords =
-  'party=first or third, cause=NAME, type=jpeg, bytes=LEAST, view=NAME, page=PATTERN, group=PATTERN';
+  'party=first or third, cause=NAME, type=jpeg, bytes=LEAST, finding=ID, view=NAME, page=PATTERN, group=PATTERN';
+
+const findingIds: readonly string[] = imageFindings.map(({ id }) => id);
+
+/** Media types of images, as people write them. */
+const types = ['jpeg', 'png', 'gif', 'webp', 'avif', 'svg', 'jxl', 'heic', 'tiff'] as const;
+
+/** Ends of files that mean one of them. */
+const otherNames: Readonly<Record<string, string>> = {
+  jpg: 'jpeg',
+  'svg+xml': 'svg',
+  tif: 'tiff',
+};
+
+const fields = ['party', 'cause', 'type', 'bytes', 'finding', 'view', 'page', 'group'];
 
 /** The parts of a filter, from `name=value` texts: any value of one name must match, and every name. */
 export function filtersOf(
@@ -14,7 +29,7 @@ export function filtersOf(
   viewNames: readonly string[],
 ): { images: ImageFilter; visits: Required<VisitFilter> } {
   const visits = { pages: [] as string[], groups: [] as string[], views: [] as string[] };
-  const chosen = { causes: [] as Cause[], types: [] as string[] };
+  const chosen = { causes: [] as Cause[], types: [] as string[], findings: [] as string[] };
   let party: ImageFilter['party'];
   let bytes: number | undefined;
   for (const text of given) {
@@ -23,17 +38,28 @@ export function filtersOf(
     if (value === '') throw mistaken(text, 'name=value', `there are: ${filterWords}`);
     if (name === 'party') party = among(['first', 'third'] as const, value, text);
     else if (name === 'cause') chosen.causes.push(among(causes, value, text));
-    else if (name === 'type') chosen.types.push(value.replace(/^image\//, ''));
+    else if (name === 'type') chosen.types.push(typeOf(value, text));
+    else if (name === 'finding') chosen.findings.push(among(findingIds, value, text));
     else if (name === 'bytes') bytes = wholeBytes(value, text);
     else if (name === 'view') visits.views.push(among(viewNames, value, text));
     else if (name === 'page') visits.pages.push(value);
     else if (name === 'group') visits.groups.push(value);
     else {
-      const meant = nearest(name, ['party', 'cause', 'type', 'bytes', 'view', 'page', 'group']);
+      const meant = nearest(name, fields);
       throw mistaken(text, 'a known name', meant ? `did you mean ${meant}?` : filterWords);
     }
   }
   return { images: { ...chosen, party, bytes }, visits };
+}
+
+/** The end of the media type that is meant. */
+function typeOf(value: string, text: string): string {
+  const bare = value
+    .toLowerCase()
+    .replace(/^image\//, '')
+    .replace(/^\./, '');
+  const type = among(types, otherNames[bare] ?? bare, text);
+  return type === 'svg' ? 'svg+xml' : type;
 }
 
 function among<Word extends string>(words: readonly Word[], value: string, text: string): Word {

@@ -23,6 +23,8 @@ export interface ImageFilter {
   readonly types?: readonly string[];
   /** Least bytes of the file. */
   readonly bytes?: number | undefined;
+  /** Ids of findings, of which it must have one. */
+  readonly findings?: readonly string[];
 }
 
 /** The part of a survey that has to do with some of its visits. */
@@ -53,13 +55,22 @@ export function narrowFacts(facts: SurveyFacts, filter: VisitFilter): SurveyFact
 
 /** The deliveries of some image files, as rows of the ledger. */
 export function deliveriesOf(
-  { ledger }: Pick<Ranking, 'ledger'>,
-  { party, causes = [], types = [], bytes = 0 }: ImageFilter = {},
+  { ledger, images }: Pick<Ranking, 'ledger' | 'images'>,
+  { party, causes = [], types = [], bytes = 0, findings = [] }: ImageFilter = {},
 ): DeliveryRows {
   const { rows, file, verdictIndex, facts } = ledger;
-  if (party === undefined && causes.length + types.length + bytes === 0) return rows;
+  if (party === undefined && causes.length + types.length + bytes + findings.length === 0)
+    return rows;
+  const found = new Set(
+    findings.length === 0
+      ? images.map(({ fileIndex }) => fileIndex)
+      : images
+          .filter((image) => image.findings.some(({ id }) => findings.includes(id)))
+          .map(({ fileIndex }) => fileIndex),
+  );
   const meant = facts.files.map(
-    (one) =>
+    (one, at) =>
+      found.has(at) &&
       one.bytes >= bytes &&
       (types.length === 0 || types.includes(one.mediaType.split('/')[1] ?? '')),
   );

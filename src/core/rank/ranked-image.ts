@@ -194,14 +194,22 @@ export class RankedImage {
     return this.file.problem ?? this.encoded?.problem ?? null;
   }
 
-  /** The largest need over all placements. */
+  /** The largest need over the placements that are looked at. */
   get need(): Size | null {
-    return this.encoded?.need ?? null;
+    if (!this.encoded?.need || this.encoded.problem !== null) return this.encoded?.need ?? null;
+    const { starts, verdicts, verdictIndex } = this.#ledger;
+    let most: Size | null = null;
+    for (let row = starts[this.fileIndex]!; row < starts[this.fileIndex + 1]!; row++) {
+      const { need } = verdicts[verdictIndex[row]!]!;
+      if (need && need.width > (most?.width ?? 0)) most = need;
+    }
+    return most ?? this.encoded.need;
   }
 
-  /** `estimated` where there is no encode behind it. */
+  /** `estimated` where there is no encode of it, or none at the need of the views that are looked at. */
   get basis(): 'encoded' | 'estimated' {
-    return this.encoded && this.problem === null ? 'encoded' : 'estimated';
+    if (!this.encoded || this.problem !== null) return 'estimated';
+    return this.need?.width === this.encoded.need?.width ? 'encoded' : 'estimated';
   }
 
   /** Bytes on the wire, headers included, of the heaviest response. */

@@ -15,7 +15,8 @@ import { surveyHeadDocument } from './survey-head.js';
  */
 export function rankDocument(view: RankView) {
   const { result, by, rows, thirdParty, total, thirdPartyTotal, leftOut, unweighted } = view;
-  const { survey, pages, unplaced, weights, unmatchedRules } = result;
+  const { survey, pages, weights, unmatchedRules } = result;
+  const unplaced = view.images.filter(({ isPlaced }) => !isPlaced).length;
   const { images } = view;
   const shown = by === 'image' ? [...rows, ...thirdParty].flatMap((row) => row.images) : [];
   const imageLimit = Math.max(view.imageLimit, shown.length);
@@ -23,7 +24,7 @@ export function rankDocument(view: RankView) {
   return {
     format: 'zealous-lynx.rank/1',
     survey: surveyHeadDocument(survey, pages.length),
-    totals: totalsOf(result),
+    totals: totalsOf(view),
     weights: { unweighted, ...weights },
     perVisit: { ...total, thirdParty: thirdPartyTotal },
     by,

@@ -2,6 +2,7 @@ import type { Grouping } from '../../core/rank/groupings.js';
 import type { RankRow } from '../../core/rank/rank-view.js';
 import type { RankView } from '../views/rank.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
+import { rankedPictures } from '../../core/rank/ranked-picture.js';
 import { formatSize } from '../../core/base/size.js';
 import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { findingTitle, findingWords } from '../words/findings.js';
@@ -13,13 +14,14 @@ import type { Column, Screen } from './style.js';
 
 /** A ranking as a page of text: totals, causes, then the rows. */
 export function drawRanking(view: RankView, screen: Screen): string {
-  const { rows, thirdParty, total } = view;
+  const { rows, thirdParty, total, images, narrowed } = view;
   const lines = [
     ...heading(view, screen),
     '',
     ...totalLines(view, screen),
     '',
     ...(view.by === 'cause' ? [] : [...causeBars(total.causes, total.wasteBytes, screen), '']),
+    ...(images.length === 0 && narrowed ? [`Nothing matches ${plainText(narrowed)}.`, ''] : []),
     ...(rows.length > 0 && view.by === 'page'
       ? ['Bytes of images in an average visit to each page:']
       : []),
@@ -30,9 +32,10 @@ export function drawRanking(view: RankView, screen: Screen): string {
   return lines.join('\n');
 }
 
-function heading({ result, narrowed }: RankView, screen: Screen): string[] {
+function heading({ result, images, narrowed }: RankView, screen: Screen): string[] {
   const { bold, yellow } = paletteFor(screen);
-  const { survey, pages, images, pictures } = result;
+  const { survey, pages } = result;
+  const pictures = picturesAmong(images, result);
   const files = count(images.length, 'image file');
   const what =
     pictures.length < images.length ? `${count(pictures.length, 'picture')} in ${files}` : files;
@@ -197,6 +200,11 @@ function thirdPartyLines(view: RankView, screen: Screen): string[] {
   return [dim(told), tableOf(thirdParty, view, screen)];
 }
 
+/** The pictures of some of the files, each with those files. */
+function picturesAmong(images: readonly RankedImage[], { ledger }: RankView['result']) {
+  return rankedPictures(images, ledger.facts.pictures);
+}
+
 /** Files that cannot be judged are named up to this many. */
 const maxUnjudged = 3;
 
@@ -204,13 +212,13 @@ const maxUnjudged = 3;
 const soonLookedAt = 20_000;
 
 /** The number of pictures with each finding, the most frequent first. */
-function findingLine({ result, findings }: RankView, screen: Screen): string[] {
-  const { pictures, ledger } = result;
+function findingLine({ result, images, findings }: RankView, screen: Screen): string[] {
+  const { ledger } = result;
   if (!findings && ledger.facts.placements.length > soonLookedAt)
     return ['--findings counts what else is wrong with the images.'];
   const counts = new Map<string, number>();
-  for (const { images } of pictures)
-    for (const id of new Set(images.flatMap((image) => image.findings.map((one) => one.id))))
+  for (const { images: files } of picturesAmong(images, result))
+    for (const id of new Set(files.flatMap((image) => image.findings.map((one) => one.id))))
       counts.set(id, (counts.get(id) ?? 0) + 1);
   const told = [...counts]
     .filter(([id]) => id !== 'unreadable' && id !== 'placed-nowhere')
@@ -221,9 +229,9 @@ function findingLine({ result, findings }: RankView, screen: Screen): string[] {
 }
 
 function footnotes(view: RankView, screen: Screen): string[] {
-  const { result, rows, thirdParty, leftOut, by } = view;
+  const { result, images, rows, thirdParty, leftOut, by } = view;
   const { dim, yellow } = paletteFor(screen);
-  const { images, pages, unmatchedRules } = result;
+  const { pages, unmatchedRules } = result;
   const failed = pages.filter(({ error }) => error !== null).length;
   const unjudged = images.filter(({ isJudged }) => !isJudged);
   const more = unjudged.length - maxUnjudged;

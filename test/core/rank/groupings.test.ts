@@ -47,6 +47,30 @@ describe('rowsOf', () => {
     );
   });
 
+  it('tells the need of the views that are looked at', () => {
+    const facts = surveyOf([{ ...plainSketch, slotWidth: 100 }]);
+    const needIn = (views: string[]) => {
+      const { images } = rankImages(narrowFacts(facts, { views }), defaultPolicy);
+      return [images[0]!.need?.width, images[0]!.basis];
+    };
+    expect(needIn([])).toEqual([200, 'encoded']);
+    expect(needIn(['phone'])).toEqual([200, 'encoded']);
+    expect(needIn(['laptop'])).toEqual([100, 'estimated']);
+  });
+
+  it('keeps to images with a finding, in rows, totals and lists alike', () => {
+    const facts = surveyOf([
+      { ...plainSketch, bytes: 900_000, best: 1_000 },
+      { ...plainSketch, bytes: 2_000 },
+    ]);
+    const { all, images, total } = rowsBy(facts, { filter: { findings: ['ceiling-bytes'] } });
+    expect(images.map(({ file }) => file.bytes)).toEqual([900_000]);
+    expect(all).toHaveLength(1);
+    expect(Math.abs(total.sentBytes - 900_000)).toBeLessThanOrEqual(1);
+    const none = rowsBy(facts, { by: 'page', filter: { findings: ['unreadable'] } });
+    expect([none.all, none.images]).toEqual([[], []]);
+  });
+
   it('tells what a visit to a page itself is sent, whatever the visits of the others', () => {
     const facts = surveyOf(
       [
