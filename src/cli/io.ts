@@ -1,9 +1,11 @@
 import picocolors from 'picocolors';
 import { chooseForms, writeForms } from './forms/form.js';
 import type { Forms } from './forms/form.js';
+import { inPlainCharacters, showsAllCharacters } from '../output/terminal/plain-characters.js';
 import type { Screen } from '../output/terminal/style.js';
 import type { TaskOptions } from '../tasks/progress.js';
 import type { Log } from './log.js';
+import { columnsOf } from './streams.js';
 import type { Streams } from './streams.js';
 import { ProgressLine } from './progress-line.js';
 
@@ -23,7 +25,7 @@ export interface Io {
 }
 
 /** Terminals narrower than this are drawn for as if they were this wide. */
-const leastWidth = 80;
+const leastWidth = 40;
 
 export function openIo(
   log: Log,
@@ -41,9 +43,10 @@ export function openIo(
   };
   process.on('SIGINT', onSignal);
   process.on('SIGTERM', onSignal);
-  const width = stdout.columns || Number(process.env['COLUMNS']) || 120;
+  const all = showsAllCharacters(process.env);
+  const forPeople = (text: string) => (all ? text : inPlainCharacters(text));
   const screen = {
-    width: Math.max(leastWidth, width),
+    width: Math.max(leastWidth, columnsOf(stdout) ?? 120),
     colour: picocolors.isColorSupported && stdout.isTTY === true && !process.env['NO_COLOR'],
   };
   return {
@@ -61,13 +64,14 @@ export function openIo(
       const chosen = chooseForms(forms, settings);
       await writeForms(view, chosen);
       const print = await chosen.print.print();
-      const text = print(view, screen);
+      const drawn = print(view, screen);
+      const text = chosen.print === forms.text ? forPeople(drawn) : drawn;
       progress.clear();
       stdout.write(`${text}\n`);
     },
     say: (text) => {
       progress.clear();
-      if (!json) stdout.write(`${text}\n`);
+      if (!json) stdout.write(`${forPeople(text)}\n`);
     },
     close: () => {
       progress.clear();

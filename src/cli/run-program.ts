@@ -2,6 +2,7 @@ import yargs from 'yargs';
 import { UsageError } from '../core/base/errors.js';
 import { moduleOf, optionsOf } from './command.js';
 import type { RunContext } from './command.js';
+import { columnsOf } from './streams.js';
 import type { Streams } from './streams.js';
 import { nearest } from './nearest.js';
 import { flagOf } from './options/option.js';
@@ -49,7 +50,7 @@ export async function runProgram(values: readonly string[], streams: Streams): P
     )
     .version(program.version)
     .alias('help', 'h')
-    .wrap(Math.min(120, streams.stdout.columns || 100))
+    .wrap(Math.min(120, columnsOf(streams.stdout) ?? 100))
     .exitProcess(false)
     .fail((message, error) => {
       throw error ?? new UsageError(...explain(message, values));
@@ -58,7 +59,8 @@ export async function runProgram(values: readonly string[], streams: Streams): P
     cli.command(moduleOf(commands[name], handlers[name], context));
   try {
     // What the parser itself has to say (help, the version) is handed over instead of printed.
-    await cli.parseAsync([...values], {}, (_error, _argv, output) => {
+    const call = values.length === 0 ? ['--help'] : [...values];
+    await cli.parseAsync(call, {}, (_error, _argv, output) => {
       if (output) streams.stdout.write(`${output}\n`);
     });
     return status;
@@ -73,7 +75,7 @@ function explain(complaint: string, values: readonly string[]): [string, { hint:
   const unknown = /^Unknown (?:arguments?|commands?): (.+)$/.exec(complaint)?.[1];
   if (unknown === undefined) return [complaint.split('\n')[0]!, { hint: help }];
   const [first] = unknown.split(', ');
-  const given = values.some((value) => new RegExp(`^--?${escape(first!)}\\b`).test(value));
+  const given = values.some((value) => new RegExp(`^--?(?:no-)?${escape(first!)}\\b`).test(value));
   if (!given) {
     const meant = nearest(first!, commandNames);
     return [
@@ -81,10 +83,12 @@ function explain(complaint: string, values: readonly string[]): [string, { hint:
       { hint: meant ? `did you mean ${meant}?` : `there are: ${commandNames.join(', ')}` },
     ];
   }
+  const command = allCommands.find(({ name }) => values.includes(name));
+  const own = Object.keys(command ? optionsOf(command) : {}).map(flagOf);
   const flags = [...known].map(flagOf);
   if (flags.includes(first!))
     return [`this command has no option --${first}, though others have`, { hint: help }];
-  const meant = nearest(first!, flags);
+  const meant = nearest(first!, own) ?? nearest(first!, flags);
   return [`there is no option --${first}`, { hint: meant ? `did you mean --${meant}?` : help }];
 }
 

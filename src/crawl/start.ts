@@ -1,4 +1,5 @@
 import { statSync } from 'node:fs';
+import { dirname } from 'node:path';
 import { pageAddress } from '../core/address/address.js';
 import { NotFoundError, UsageError } from '../core/base/errors.js';
 
@@ -10,7 +11,7 @@ export type Start =
 /**
  * What a person meant by a start: an http(s) address, a host name without a scheme, or a folder.
  *
- * @throws UsageError when it is neither; NotFoundError when it looks like a folder and is not there.
+ * @throws UsageError when it is neither, or a file; NotFoundError when it looks like a folder and is not there.
  */
 export function parseStart(text: string): Start {
   if (/^https?:\/\//i.test(text)) {
@@ -23,11 +24,19 @@ export function parseStart(text: string): Start {
   if (isFolder(text)) return { kind: 'folder', path: text };
   const host =
     /^[\w-]+(?:\.[\w-]+)+(?::\d+)?(?:\/.*)?$/.test(text) && pageAddress(`https://${text}`);
+  if (isFile(text))
+    throw new UsageError(`${text} is a file, and a site is a folder`, {
+      hint: `give its folder, ${dirname(text)}: it is served from there`,
+    });
   if (/^[./~]|[\\/]$/.test(text) || !host)
     throw new NotFoundError(`there is no folder ${text}`, {
       hint: 'give the folder of a static site, or an address that begins with http:// or https://',
     });
   return { kind: 'address', url: host };
+}
+
+function isFile(path: string): boolean {
+  return statSync(path, { throwIfNoEntry: false })?.isFile() ?? false;
 }
 
 function isFolder(path: string): boolean {

@@ -9,11 +9,46 @@ import { serve } from '../support/server.js';
 
 const stack = /\n\s+at .*:\d+:\d+/;
 
+describe('a call without arguments', () => {
+  it('gives the help', async () => {
+    const { status, stdout } = await runHere([], { cwd: temporaryFolder() });
+    expect([status, stdout]).toEqual([0, expect.stringContaining('zealous-lynx <command>')]);
+  });
+});
+
+describe('folders and files', () => {
+  it('says of a file that its folder is wanted, and never writes over originals', async () => {
+    const cwd = temporaryFolder();
+    writeFiles(cwd, {
+      'site/index.html': '<p>Kites',
+      'site/a.jpg': await photograph(60, 40).jpeg().toBuffer(),
+    });
+    const file = await runHere(['survey', 'site/index.html'], { cwd });
+    expect([file.status, file.stderr]).toEqual([2, expect.stringContaining('give its folder')]);
+    const over = await runHere(['refit', '--from', 'site', '--out', 'site'], { cwd });
+    expect([over.status, over.stderr]).toEqual([
+      2,
+      expect.stringContaining('a refit is never written over them'),
+    ]);
+  });
+});
+
 describe('a wrong call', () => {
   it.each([
     [['surve', 'x'], 'there is no command surve – did you mean survey?', 'USAGE'],
     [['rank', '--tpo', '5'], 'there is no option --tpo – did you mean --top?', 'USAGE'],
-    [[], 'Say which command to run.', 'USAGE'],
+    [['rank', '--pagse', '/x'], 'there is no option --pagse – did you mean --page?', 'USAGE'],
+    [
+      ['survey', 'x', '--pagse', '9'],
+      'there is no option --pagse – did you mean --pages?',
+      'USAGE',
+    ],
+    [
+      ['survey', 'x', '--no-encodes'],
+      'there is no option --encodes – did you mean --encode?',
+      'USAGE',
+    ],
+    [['refit'], '--out is missing', 'SETTING'],
     [
       ['survey'],
       'say where to start – give an address or a folder, --list, --sitemap, or --resume',

@@ -101,8 +101,8 @@ describe('compare --surveys', () => {
     const text = await said();
     expect(text).toMatch(/image bytes per visit +\d.* −\d/);
     expect(text).toContain('Images: 1 gone, 0 new, 3 changed, 0 the same');
-    expect(text).toMatch(/\/gone\.jpg +\d+ kB +gone +−/);
-    expect(text).toMatch(/^\/b +\d+ kB +failed +−/m);
+    expect(text).toMatch(/\/gone\.jpg +[\d.]+ kB +gone +−/);
+    expect(text).toMatch(/^\/b +[\d.]+ kB +failed +−/m);
     expect(await said('--markdown')).toMatch(/^\| wasted \| .* −.* \|$/m);
     const lines = (await said('--csv')).trim().split('\r\n');
     expect(lines[0]).toMatch(/^what,before,after,matchedBy,/);

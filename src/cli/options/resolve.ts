@@ -79,6 +79,15 @@ function check(
     if (!(error instanceof ValidationError)) throw error;
     const path = error.path ?? '';
     const top = path.split(/[.[]/, 1)[0]!;
+    if (
+      !sources.has(top) &&
+      path === top &&
+      values[top] === undefined &&
+      !(top in fileSchema.fields)
+    )
+      throw new SettingError(`--${flagOf(top)} is missing: expected ${error.message}`, {
+        cause: error,
+      });
     const where = sources.get(top) ?? `${fileName}: ${path}`;
     const params = error.params as { originalValue?: unknown; value?: unknown } | undefined;
     const found = params?.originalValue ?? params?.value;

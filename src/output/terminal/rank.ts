@@ -90,8 +90,8 @@ function fieldsOf({ by, result, total, rows, thirdParty }: RankView, { width }: 
   const several = [...rows, ...thirdParty].some(({ files }) => files > 1);
   const right = 'right' as const;
   const counted: Field[] = [
-    { title: 'files', align: right, cell: ({ files }) => String(files) },
-    { title: 'pages', align: right, cell: ({ pages }) => String(pages) },
+    { title: 'files', align: right, spare: true, cell: ({ files }) => String(files) },
+    { title: 'pages', align: right, spare: true, cell: ({ pages }) => String(pages) },
   ];
   const wasted: Field[] = [
     {
@@ -114,9 +114,13 @@ function fieldsOf({ by, result, total, rows, thirdParty }: RankView, { width }: 
   if (by === 'family')
     return [
       named('slot', width - 98),
-      { title: 'where', cell: ({ family }) => shorten(withoutOrigin(family!.where, origin), 18) },
+      {
+        title: 'where',
+        spare: true,
+        cell: ({ family }) => shorten(withoutOrigin(family!.where, origin), 18),
+      },
       ...counted,
-      { title: 'now', align: right, cell: worst(fromWords) },
+      { title: 'now', align: right, spare: true, cell: worst(fromWords) },
       { title: 'needed', align: right, cell: worst(toWords) },
       ...wasted,
     ];
@@ -124,11 +128,12 @@ function fieldsOf({ by, result, total, rows, thirdParty }: RankView, { width }: 
     return [
       named('image', width - (several ? 93 : 86)),
       ...(several ? counted : [counted[1]!]),
-      { title: 'intrinsic', align: right, cell: worst(intrinsicWords) },
-      { title: 'rendered', cell: worst(renderedWords) },
+      { title: 'intrinsic', align: right, spare: true, cell: worst(intrinsicWords) },
+      { title: 'rendered', spare: true, cell: worst(renderedWords) },
       {
         title: 'need',
         align: right,
+        spare: true,
         cell: worst(({ need }) => (need ? formatSize(need) : '–')),
       },
       { title: 'bytes', align: right, cell: worst(({ file }) => formatBytes(file.bytes)) },
@@ -158,8 +163,18 @@ function fieldsOf({ by, result, total, rows, thirdParty }: RankView, { width }: 
     ];
   }
   const sums: Field[] = [
-    { title: 'sent', align: right, cell: ({ perVisit }) => formatBytes(perVisit.sentBytes) },
-    { title: 'needed', align: right, cell: ({ perVisit }) => formatBytes(perVisit.neededBytes) },
+    {
+      title: 'sent',
+      align: right,
+      spare: true,
+      cell: ({ perVisit }) => formatBytes(perVisit.sentBytes),
+    },
+    {
+      title: 'needed',
+      align: right,
+      spare: true,
+      cell: ({ perVisit }) => formatBytes(perVisit.neededBytes),
+    },
   ];
   return [named(by, width - 60), ...counted, ...sums, ...wasted];
 }

@@ -1,6 +1,7 @@
 import picocolors from 'picocolors';
 import Table from 'cli-table3';
 import stringWidth from 'string-width';
+import { shorten } from '../words/plain-text.js';
 
 /** The width of the drawing, and whether it has colours. */
 export interface Screen {
@@ -17,16 +18,22 @@ export type Palette = ReturnType<typeof paletteFor>;
 
 export interface Column {
   readonly title: string;
+  /** Whether a screen that is too narrow for all columns may do without it. */
+  readonly spare?: boolean;
   readonly align?: 'left' | 'right';
 }
 
-/** A table without rules: a dim heading, two spaces between columns. */
+/**
+ * A table without rules: a dim heading, two spaces between columns. On a narrow screen spare columns are left out, the last
+ * first, and then the widest column is cut.
+ */
 export function table(
   screen: Screen,
-  columns: readonly Column[],
-  rows: readonly (readonly string[])[],
+  all: readonly Column[],
+  allRows: readonly (readonly string[])[],
 ): string {
   const { dim } = paletteFor(screen);
+  const { columns, rows } = fitted(all, allRows, screen.width);
   const blank = Object.fromEntries(
     [
       ...['top', 'top-mid', 'top-left', 'top-right', 'bottom', 'bottom-mid', 'bottom-left'],
@@ -45,6 +52,34 @@ export function table(
     .split('\n')
     .map((line) => line.trimEnd())
     .join('\n');
+}
+
+/** Columns between two others. */
+const gap = 2;
+
+/** The fewest columns that a text is cut to. */
+const leastText = 8;
+
+function fitted(all: readonly Column[], allRows: readonly (readonly string[])[], width: number) {
+  const kept = all.map((column, at) => ({
+    ...column,
+    at,
+    wide: Math.max(stringWidth(column.title), ...allRows.map((row) => stringWidth(row[at] ?? ''))),
+  }));
+  const excess = () => kept.reduce((sum, { wide }) => sum + wide, gap * (kept.length - 1)) - width;
+  while (excess() > 0) {
+    const spare = kept.findLastIndex((column) => column.spare);
+    if (spare < 0) break;
+    kept.splice(spare, 1);
+  }
+  const over = excess();
+  const widest = kept.toSorted((a, b) => b.wide - a.wide)[0];
+  const most = widest && over > 0 ? Math.max(leastText, widest.wide - over) : Infinity;
+  const cellOf = (row: readonly string[], at: number) =>
+    at === widest?.at && stringWidth(row[at] ?? '') > most && !row[at]!.includes('\u001B')
+      ? shorten(row[at] ?? '', most)
+      : (row[at] ?? '');
+  return { columns: kept, rows: allRows.map((row) => kept.map(({ at }) => cellOf(row, at))) };
 }
 
 const eighths = ['', '▏', '▎', '▍', '▌', '▋', '▊', '▉'];

@@ -29,7 +29,11 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
         { title: 'page' },
         { title: 'status', align: 'right' },
         { title: 'weight', align: 'right' },
-        ...requestTypes.map((type) => ({ title: type, align: 'right' as const })),
+        ...requestTypes.map((type) => ({
+          title: type,
+          align: 'right' as const,
+          spare: type !== 'image',
+        })),
       ],
       shown.map((page) => rowOf(page, origin, Math.max(20, screen.width - 76))),
     ),

@@ -15,12 +15,12 @@ export function drawSurveys({ surveys, size }: SurveysView, screen: Screen): str
       [
         { title: 'survey' },
         { title: 'started (UTC)' },
-        { title: 'state' },
+        { title: 'state', spare: true },
         { title: 'pages', align: 'right' },
-        { title: 'views', align: 'right' },
-        { title: 'image files', align: 'right' },
-        { title: 'bytes', align: 'right' },
-        { title: 'from' },
+        { title: 'views', align: 'right', spare: true },
+        { title: 'image files', align: 'right', spare: true },
+        { title: 'bytes', align: 'right', spare: true },
+        { title: 'from', spare: true },
       ],
       surveys.map((survey) => [
         plainText(survey.label, 40),

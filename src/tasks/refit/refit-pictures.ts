@@ -1,7 +1,7 @@
 import { readFile, readdir, stat } from 'node:fs/promises';
 import { join, relative, resolve, sep } from 'node:path';
 import pLimit from 'p-limit';
-import { NotFoundError } from '../../core/base/errors.js';
+import { NotFoundError, UsageError } from '../../core/base/errors.js';
 import { needOfPicture, sourcesOfPictures } from '../../core/refit/plan/picture-sources.js';
 import { planRefit } from '../../core/refit/plan/refit-plan.js';
 import type { FolderPicture, PictureLimits } from '../../core/refit/plan/picture-sources.js';
@@ -97,6 +97,10 @@ const endings = ['jpg', 'jpeg', 'png', 'webp', 'gif', 'avif', 'svg', 'tif', 'tif
 async function picturesIn(from: string, out: string): Promise<string[]> {
   const found = await stat(from).catch(() => undefined);
   if (!found?.isDirectory()) throw new NotFoundError(`there is no folder ${from}`);
+  if (`${resolve(from)}${sep}`.startsWith(`${resolve(out)}${sep}`))
+    throw new UsageError(`the originals are in ${out}: a refit is never written over them`, {
+      hint: 'give --out another folder, beside or below that one',
+    });
   const isPicture = new RegExp(`\\.(?:${endings.join('|')})$`, 'i');
   const own = resolve(out) + sep;
   const entries = await readdir(from, { recursive: true, withFileTypes: true });
