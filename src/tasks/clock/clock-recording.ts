@@ -18,16 +18,17 @@ export async function clockRecording(
   file: string,
   policy: Policy,
 ): Promise<{ results: readonly ClockResult[]; defects: HarSessions['defects'] }> {
-  const needed = workspace ? await knownNeeds(workspace, policy) : new Map<string, number>();
+  const needs = workspace && (await knownNeeds(workspace, policy));
   const { sessions, defects } = await readHarFile(file);
   const results = sessions.map((session): ClockResult => {
     const run = medianRun(session);
     const network = session.conditions?.network ?? null;
+    const needed = needs?.(session.conditions?.view ?? null);
     return {
       session,
       summary: summariseSession(session),
       medianRun: run,
-      findings: loadFindingsOf(run, network, (url) => needed.get(url)),
+      findings: loadFindingsOf(run, network, (url) => needed?.get(url)),
       film: null,
       harFile: file,
     };

@@ -78,7 +78,8 @@ async function clockIn(
     if (film) films.set(cold!, film);
   }
   onProgress({ stage: 'loads', done, total, doing: '' });
-  const needed = options.policy ? await knownNeeds(workspace, options.policy) : new Map();
+  const needs = options.policy ? await knownNeeds(workspace, options.policy) : undefined;
+  const needed = needs?.(conditions.view) ?? new Map<string, number>();
   const results: ClockResult[] = [];
   for (const [session, sessionRuns] of kept) {
     const whole = { ...session, runs: sessionRuns };
