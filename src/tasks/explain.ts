@@ -1,8 +1,10 @@
 import { pageStoryOf } from '../core/rank/page-story.js';
 import type { PageStory } from '../core/rank/page-story.js';
 import type { Policy } from '../core/policy/policy.js';
+import { rowsOf } from '../core/rank/rank-view.js';
 import type { RankResult } from '../core/rank/rank-view.js';
 import { findSubject } from '../core/rank/subject.js';
+import type { Subject } from '../core/rank/subject.js';
 import type { RankedImage } from '../core/rank/ranked-image.js';
 import { pictureOf } from '../core/rank/ranked-picture.js';
 import type { RankedPicture } from '../core/rank/ranked-picture.js';
@@ -11,7 +13,7 @@ import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
 import type { RankTaskOptions } from './rank.js';
 
-/** The whole story of one image file, or of one page. */
+/** The whole story of one image file, of one page, of the slots of a family, or of all that have a finding. */
 export type Explanation =
   | {
       readonly kind: 'image';
@@ -22,7 +24,8 @@ export type Explanation =
       readonly others: readonly RankedImage[];
       readonly result: RankResult;
     }
-  | { readonly kind: 'page'; readonly story: PageStory; readonly result: RankResult };
+  | { readonly kind: 'page'; readonly story: PageStory; readonly result: RankResult }
+  | (Extract<Subject, { kind: 'family' | 'finding' }> & { readonly result: RankResult });
 
 /**
  * Tells everything that a survey knows of one image or page.
@@ -39,7 +42,13 @@ export async function explain(
   options: Pick<RankTaskOptions, keyof TaskOptions | 'groups'> = {},
 ): Promise<Explanation> {
   const result = await rank(workspace, label, policy, options);
-  const found = findSubject(subject, result.images, result.pages);
+  const query = { by: 'family', sort: 'waste', top: Infinity, filter: {}, policy } as const;
+  const families = () => {
+    const { rows, thirdParty } = rowsOf(result, query);
+    return [...rows, ...thirdParty];
+  };
+  const found = findSubject(subject, result.images, result.pages, families);
+  if (found.kind === 'family' || found.kind === 'finding') return { ...found, result };
   if (found.kind === 'image') {
     const picture = pictureOf(found.image, result.pictures);
     const others = found.others.filter((one) => !picture.images.includes(one));

@@ -5,13 +5,16 @@ import { formOptions } from '../forms/form.js';
 import { option } from '../options/option.js';
 import { shared } from '../options/shared.js';
 
-const what = 'an address, a path, a content hash or a selector';
+const what = 'an address, a path, a content hash, a selector, a slot or the id of a finding';
 
 export const explainCommand = defineCommand({
   name: 'explain',
-  describe: 'Show everything that is known about one image or page, and what to do',
+  describe: 'Show everything that is known about one image, page, slot or finding, and what to do',
   positionals: {
-    what: option('An address or path, a content hash, or a selector', string().required(what)),
+    what: option(
+      'An address or path, a content hash, a selector, a slot of rank, or the id of a finding',
+      string().required(what),
+    ),
   },
   options: {
     survey: shared.survey,
@@ -22,6 +25,8 @@ export const explainCommand = defineCommand({
     ['explain /img/hero.jpg', 'an image, by its path'],
     ['explain 3fa9c1d0', 'an image, by the start of its content hash'],
     ["explain '#hero > img' --svg hero.svg", 'the image in an element, with its slot curve'],
+    ["explain 'main > figure > img'", 'a slot family, as rank names it: its widths and its images'],
+    ['explain wrong-sizes', 'a finding: how to fix it, and the images that have it'],
     ['explain /journal/', 'a page: its weight, and its images in sequence'],
   ],
 });

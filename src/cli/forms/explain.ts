@@ -1,5 +1,5 @@
 import { UsageError } from '../../core/base/errors.js';
-import type { ImageView, PageView } from '../../output/views/explain.js';
+import type { FamilyView, FindingView, ImageView, PageView } from '../../output/views/explain.js';
 import { jsonForm } from './form.js';
 import type { Forms } from './form.js';
 
@@ -15,6 +15,32 @@ export const imageForms = {
   svg: { describe: svg, draw: slotCurve },
 } satisfies Forms<ImageView>;
 
+const noCurve = () => {
+  throw new UsageError('only an image has a slot curve', {
+    hint: 'name an image, or leave --svg out',
+  });
+};
+
+/** The forms of the story of a slot. */
+export const familyForms = {
+  text: {
+    describe: 'For people',
+    print: async () => (await import('../../output/terminal/explain-many.js')).drawFamilies,
+  },
+  json: jsonForm(async () => (await import('../../output/json/explain.js')).familyStoryDocument),
+  svg: { describe: svg, draw: noCurve },
+} satisfies Forms<FamilyView>;
+
+/** The forms of the story of a finding. */
+export const findingForms = {
+  text: {
+    describe: 'For people',
+    print: async () => (await import('../../output/terminal/explain-many.js')).drawFinding,
+  },
+  json: jsonForm(async () => (await import('../../output/json/explain.js')).findingStoryDocument),
+  svg: { describe: svg, draw: noCurve },
+} satisfies Forms<FindingView>;
+
 /** The forms of the story of a page. */
 export const pageForms = {
   text: {
@@ -22,14 +48,7 @@ export const pageForms = {
     print: async () => (await import('../../output/terminal/explain.js')).drawPage,
   },
   json: jsonForm(async () => (await import('../../output/json/explain.js')).pageStoryDocument),
-  svg: {
-    describe: svg,
-    draw: () => {
-      throw new UsageError('a page has no slot curve', {
-        hint: 'name an image, or leave --svg out',
-      });
-    },
-  },
+  svg: { describe: svg, draw: noCurve },
 } satisfies Forms<PageView>;
 
 /** @throws UsageError when no page that was swept shows the image. */

@@ -1,7 +1,7 @@
 import { fixOf } from '../../core/refit/work/fix.js';
 import type { Handler } from '../command.js';
 import type { explainCommand } from '../commands/explain.js';
-import { imageForms, pageForms } from '../forms/explain.js';
+import { familyForms, findingForms, imageForms, pageForms } from '../forms/explain.js';
 
 export const handler: Handler<typeof explainCommand> = async (
   settings,
@@ -19,6 +19,14 @@ export const handler: Handler<typeof explainCommand> = async (
     });
     if (found.kind === 'page') {
       await show(pageForms, { ...found, top }, settings);
+      return 0;
+    }
+    if (found.kind === 'family') {
+      await show(familyForms, { ...found, top }, settings);
+      return 0;
+    }
+    if (found.kind === 'finding') {
+      await show(findingForms, { ...found, top }, settings);
       return 0;
     }
     const fix = fixOf(found.image, policy.widths);

@@ -1,6 +1,9 @@
 import { pathOf } from '../address/address.js';
 import { NotFoundError, UsageError } from '../base/errors.js';
+import { findingKind } from '../findings/index.js';
+import type { RankRow } from './rank-view.js';
 import type { RankedImage } from './ranked-image.js';
+import { cutMatcher, selectorMatcher } from './selector-match.js';
 import type { SurveyedPage } from '../survey/survey.js';
 
 /** The subject to explain. */
@@ -11,22 +14,36 @@ export type Subject =
       /** Other files that the same words mean, most waste first. */
       readonly others: readonly RankedImage[];
     }
-  | { readonly kind: 'page'; readonly page: SurveyedPage };
+  | { readonly kind: 'page'; readonly page: SurveyedPage }
+  | {
+      readonly kind: 'family';
+      /** The slot families of that slot, most waste first; at least one. */
+      readonly rows: readonly RankRow[];
+    }
+  | {
+      readonly kind: 'finding';
+      readonly id: string;
+      /** The images that have it, most waste first. */
+      readonly images: readonly RankedImage[];
+    };
 
 /** The fewest digits of a shortened content hash. */
 const leastDigits = 6;
 
 /**
  * Finds what is meant: a page or an image by its address, whole or from its path on, an image by its content hash or
- * by a selector that shows it.
+ * by a selector that shows it, a slot family by its slot, a finding by its id. What was cut in the middle when it was printed
+ * (`…`) is taken as well.
  *
  * @param images most waste first
+ * @param familiesOf the slot families, most waste first
  * @throws NotFoundError when nothing is meant; UsageError when a hash means several files.
  */
 export function findSubject(
   text: string,
   images: readonly RankedImage[],
   pages: readonly SurveyedPage[],
+  familiesOf: () => readonly RankRow[] = () => [],
 ): Subject {
   const named = (url: string) => url === text || (text.startsWith('/') && pathOf(url) === text);
   const page = pages.find(({ url, finalUrl }) => named(url) || named(finalUrl));
@@ -44,9 +61,35 @@ export function findSubject(
   ].find((some) => some.length > 0);
   const [image, ...others] = found ?? [];
   if (image) return { kind: 'image', image, others };
-  throw new NotFoundError(`the survey has no page, image, content hash or selector ${text}`, {
-    hint: hintFor(text, images),
-  });
+  const kind = findingKind(text);
+  if (kind)
+    return {
+      ...{ kind: 'finding', id: text },
+      images: images.filter(({ findings }) => findings.some(({ id }) => id === text)),
+    };
+  const isSlot = (slot: string) => shownSlots(slot).some((one) => one === text || isCut?.(one));
+  const isCut = cutMatcher(text);
+  const rows = familiesOf().filter(({ family }) => family !== null && isSlot(family.slot));
+  if (rows.length > 0) return { kind: 'family', rows };
+  const matches = selectorMatcher(text);
+  const near = [
+    isCut ? images.filter(({ urls }) => urls.some((url) => isCut(url) || isCut(pathOf(url)))) : [],
+    isCut ? images.filter(({ placed }) => placed.some(({ selector }) => isCut(selector))) : [],
+    images.filter(({ placed }) => placed.some(matches)),
+  ].find((some) => some.length > 0);
+  const [nearest, ...more] = near ?? [];
+  if (nearest) return { kind: 'image', image: nearest, others: more };
+  throw new NotFoundError(
+    `the survey has no page, image, content hash, selector, slot or finding ${text}`,
+    {
+      hint: hintFor(text, images),
+    },
+  );
+}
+
+/** A slot as it is printed: whole, or without the body that it begins with. */
+function shownSlots(slot: string): string[] {
+  return [slot, slot.replace(/^body > /, '')];
 }
 
 function imagesByHash(text: string, images: readonly RankedImage[]): RankedImage[] {

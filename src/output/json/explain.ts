@@ -1,6 +1,9 @@
 import { sumOf, wholePortions } from '../../core/waste/portion.js';
-import type { ImageView, PageView } from '../views/explain.js';
-import { imageDocument } from './rank.js';
+import { findingKind } from '../../core/findings/index.js';
+import type { RankedImage } from '../../core/rank/ranked-image.js';
+import type { FamilyView, FindingView, ImageView, PageView } from '../views/explain.js';
+import { findingTitle } from '../words/findings.js';
+import { imageDocument, rowDocument } from './rank.js';
 import { findingDocuments } from './findings.js';
 import { surveyHeadDocument } from './survey-head.js';
 
@@ -36,6 +39,44 @@ export function imageStoryDocument({ result, image, picture, others, fix }: Imag
       })),
     },
     others: others.map(({ url, file }) => ({ url, contentHash: file.contentHash })),
+  };
+}
+
+/** The story of a slot as the document `zealous-lynx.explain/1`. */
+export function familyStoryDocument({ result, rows, top }: FamilyView) {
+  const { survey, pages } = result;
+  return {
+    format: 'zealous-lynx.explain/1',
+    survey: surveyHeadDocument(survey, pages.length),
+    families: rows.map((row) => ({
+      ...rowDocument(row),
+      images: row.images.slice(0, top).map(shortDocument),
+    })),
+  };
+}
+
+/** The story of a finding as the document `zealous-lynx.explain/1`. */
+export function findingStoryDocument({ result, id, images, top }: FindingView) {
+  const { survey, pages } = result;
+  const kind = findingKind(id);
+  return {
+    format: 'zealous-lynx.explain/1',
+    survey: surveyHeadDocument(survey, pages.length),
+    finding: {
+      ...{ id, title: findingTitle(id), doer: kind?.doer ?? null, fix: kind?.fix ?? '' },
+      images: images.slice(0, top).map((image) => ({
+        ...shortDocument(image),
+        findings: findingDocuments(image.findings.filter((one) => one.id === id)),
+      })),
+      imagesLeftOut: Math.max(0, images.length - top),
+    },
+  };
+}
+
+function shortDocument({ url, file, need, waste }: RankedImage) {
+  return {
+    ...{ url, contentHash: file.contentHash, intrinsic: file.intrinsic, bytes: file.bytes, need },
+    neededBytes: waste?.neededBytes ?? null,
   };
 }
 

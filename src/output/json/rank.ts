@@ -39,7 +39,8 @@ export function rankDocument(view: RankView) {
   };
 }
 
-function rowDocument(row: RankRow) {
+/** A row of a ranking as every listing of rows shows it. */
+export function rowDocument(row: RankRow) {
   const { key, thirdParty, perVisit, ofPage, files, pages, worst, family } = row;
   return {
     key,

@@ -1,5 +1,5 @@
 import type { PageStory } from '../../core/rank/page-story.js';
-import type { RankResult } from '../../core/rank/rank-view.js';
+import type { RankResult, RankRow } from '../../core/rank/rank-view.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import type { RankedPicture } from '../../core/rank/ranked-picture.js';
 import type { Fix } from '../../core/refit/work/fix.js';
@@ -16,6 +16,25 @@ export interface ImageView {
   /** Pixels of a file that the policy allows for each CSS pixel. */
   readonly density: number;
   /** How many placements are listed. */
+  readonly top: number;
+}
+
+/** What the slot families of one slot are explained from. */
+export interface FamilyView {
+  /** Most waste first; at least one. */
+  readonly rows: readonly RankRow[];
+  readonly result: RankResult;
+  /** How many images are listed. */
+  readonly top: number;
+}
+
+/** What a kind of finding is explained from. */
+export interface FindingView {
+  readonly id: string;
+  /** The images that have it, most waste first. */
+  readonly images: readonly RankedImage[];
+  readonly result: RankResult;
+  /** How many images are listed. */
   readonly top: number;
 }
 

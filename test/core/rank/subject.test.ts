@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { defaultPolicy } from '../../../src/core/policy/policy.js';
 import type { RankedImage } from '../../../src/core/rank/ranked-image.js';
+import { rowsOf } from '../../../src/core/rank/rank-view.js';
 import { rankImages } from '../../../src/core/rank/ranking.js';
 import { findSubject } from '../../../src/core/rank/subject.js';
 import { pageOf, plainSketch, surveyOf } from '../../support/survey-facts.js';
@@ -23,6 +24,50 @@ describe('what is to be explained', () => {
   it.each([pageOf(1), '/1'])('%s is a page', (text) => {
     const found = find(text);
     expect(found.kind === 'page' && found.page.url).toBe(pageOf(1));
+  });
+
+  it('may be the slot of a row of rank, or the id of a finding', () => {
+    const ranking = rankImages(facts, defaultPolicy);
+    const query = {
+      by: 'family',
+      sort: 'waste',
+      top: 9,
+      filter: {},
+      policy: defaultPolicy,
+    } as const;
+    const { rows } = rowsOf(ranking, query);
+    const findAmong = (text: string) => findSubject(text, images, facts.pages, () => rows);
+    for (const text of [rows[0]!.family!.slot, 'ul > … > img']) {
+      const found = findAmong(text);
+      expect(found.kind === 'family' && found.rows[0]).toBe(rows[0]);
+    }
+    const found = findAmong('ceiling-bytes');
+    expect(found).toMatchObject({ kind: 'finding', id: 'ceiling-bytes', images: [] });
+  });
+
+  it('may be a selector as a person writes it, or what was cut when it was printed', () => {
+    const attributes = [
+      ['class', 'wide photo'],
+      ['id', 'hero'],
+    ] as const;
+    const element = { attributes, picture: null };
+    const own = rankImages(
+      surveyOf([plainSketch], [], () => element),
+      defaultPolicy,
+    ).images;
+    const kindOf = (text: string) => {
+      try {
+        return findSubject(text, own, facts.pages).kind;
+      } catch {
+        return null;
+      }
+    };
+    for (const text of ['#hero', 'img.photo', '.wide.photo', 'ul img#hero', 'ul > li > .photo'])
+      expect([text, kindOf(text)]).toEqual([text, 'image']);
+    for (const text of ['#other', 'img.narrow', 'div .photo', 'a.photo', 'img', '[id=hero]'])
+      expect([text, kindOf(text)]).toEqual([text, null]);
+    expect(kindOf('ul > li:nth…img')).toBe('image');
+    expect(kindOf('/0…0.jpg')).toBe('image');
   });
 
   it('is refused with the nearest name where there is no such thing', () => {

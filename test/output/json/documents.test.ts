@@ -5,9 +5,15 @@ import { pageStoryOf } from '../../../src/core/rank/page-story.js';
 import { pictureOf } from '../../../src/core/rank/ranked-picture.js';
 import { compareSurveys } from '../../../src/core/rank/survey-comparison.js';
 import { compareSurveysDocument } from '../../../src/output/json/compare-surveys.js';
-import { imageStoryDocument, pageStoryDocument } from '../../../src/output/json/explain.js';
+import {
+  familyStoryDocument,
+  findingStoryDocument,
+  imageStoryDocument,
+  pageStoryDocument,
+} from '../../../src/output/json/explain.js';
 import { rankDocument } from '../../../src/output/json/rank.js';
 import { surveyDocument } from '../../../src/output/json/survey.js';
+import { drawFamilies, drawFinding } from '../../../src/output/terminal/explain-many.js';
 import { drawImage, drawPage } from '../../../src/output/terminal/explain.js';
 import { rankViewOf } from '../../support/ranked.js';
 import { schemaErrors } from '../../support/schemas.js';
@@ -57,6 +63,27 @@ describe('the documents', () => {
     const pageView = { story, result, top: 12 };
     expect(schemaErrors('explain', asJson(pageStoryDocument(pageView)))).toEqual([]);
     expect(drawPage(pageView, { width: 140, colour: false })).toContain('/0-0.jpg');
+  });
+
+  it('of explain tells the slots of rank and the images with a finding, as the text does', () => {
+    const { result, rows } = rankViewOf(sketches);
+    const familyView = { rows, result, top: 1 };
+    expect(schemaErrors('explain', asJson(familyStoryDocument(familyView)))).toEqual([]);
+    const screen = { width: 100, colour: false };
+    const families = drawFamilies(familyView, screen);
+    expect(families).toContain(rows[0]!.family!.slot);
+    expect(families).toContain(`widths of ${rows[0]!.family!.plan.widths.join(', ')} px`);
+    const images = result.images.filter(({ findings }) =>
+      findings.some(({ id }) => id === 'unreadable'),
+    );
+    const findingView = { id: 'unreadable', images, result, top: 5 };
+    const document = findingStoryDocument(findingView);
+    expect(schemaErrors('explain', asJson(document))).toEqual([]);
+    expect(document.finding.images).toHaveLength(1);
+    expect(drawFinding(findingView, screen)).toMatch(
+      /1 image file of made-up has it.*\n.*1-0\.jpg/,
+    );
+    expect(drawFinding({ ...findingView, images: [] }, screen)).toContain('No image of made-up');
   });
 
   it('of a survey and of two are what their schemas say', () => {

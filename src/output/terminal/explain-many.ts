@@ -1,0 +1,100 @@
+import { findingKind } from '../../core/findings/index.js';
+import type { RankRow } from '../../core/rank/rank-view.js';
+import type { RankedImage } from '../../core/rank/ranked-image.js';
+import { formatSize } from '../../core/base/size.js';
+import type { FamilyView, FindingView } from '../views/explain.js';
+import { findingTitle, findingWords } from '../words/findings.js';
+import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
+import { originOf, pixelWords } from '../words/rank.js';
+import { count, formatBytes } from '../words/units.js';
+import { drawSlotCurve } from './slot-chart.js';
+import { paletteFor, table } from './style.js';
+import type { Screen } from './style.js';
+
+/** The slot families of one slot: where they are, what they should offer, and the images in them. */
+export function drawFamilies({ rows, result, top }: FamilyView, screen: Screen): string {
+  const [first, ...others] = rows as readonly [RankRow, ...RankRow[]];
+  const { bold, dim } = paletteFor(screen);
+  const { family, perVisit, files, pages, images } = first;
+  const origin = originOf(result.survey);
+  const where = withoutOrigin(family?.where ?? '', origin);
+  const lines = [
+    bold(shorten(family?.slot ?? '', screen.width)),
+    `on ${count(pages, 'page')} of ${plainText(where)} (${family?.kind ?? 'no element'}); ${count(files, 'image file')}; an average visit wastes ${bold(formatBytes(perVisit.wasteBytes))} there`,
+    '',
+  ];
+  if (family?.curve)
+    lines.push(
+      'Width of the slot by width of the window, the widest of all pages',
+      drawSlotCurve(family.curve, result.survey.views, screen.width),
+      '',
+    );
+  if (family && family.plan.widths.length > 0)
+    lines.push(
+      bold('To do'),
+      `  Offer its images in widths of ${family.plan.widths.join(', ')} px (srcset)${family.sizes ? ` with sizes="${family.sizes}"` : ''}`,
+      '',
+    );
+  lines.push(imageTable(images.slice(0, top), origin, screen));
+  const left = images.length - top;
+  if (left > 0) lines.push(dim(`${count(left, 'more image')}; --top ${images.length} shows all.`));
+  for (const row of others.slice(0, maxOthers))
+    lines.push(
+      dim(
+        `also on ${count(row.pages, 'page')} of ${plainText(withoutOrigin(row.family?.where ?? '', origin))}: ${formatBytes(row.perVisit.wasteBytes)} per visit`,
+      ),
+    );
+  if (others.length > maxOthers)
+    lines.push(dim(`and in ${count(others.length - maxOthers, 'more page group')}`));
+  return lines.join('\n');
+}
+
+/** Other families that are named. */
+const maxOthers = 5;
+
+/** A kind of finding: who fixes it and how, and the images that have it. */
+export function drawFinding({ id, images, result, top }: FindingView, screen: Screen): string {
+  const { bold, dim } = paletteFor(screen);
+  const kind = findingKind(id);
+  const origin = originOf(result.survey);
+  const shown = images.slice(0, top);
+  const left = images.length - shown.length;
+  return [
+    `${bold(id)}: ${findingTitle(id)}`,
+    ...(kind ? [`${kind.doer ? `For ${kind.doer}: ` : ''}${kind.fix}`] : []),
+    '',
+    images.length === 0
+      ? `No image of ${plainText(result.survey.label)} has it.`
+      : `${count(images.length, 'image file')} of ${plainText(result.survey.label)} ${images.length === 1 ? 'has' : 'have'} it, most waste first:`,
+    ...shown.flatMap((image) => [
+      `  ${shorten(withoutOrigin(image.url, origin), screen.width - 2)}`,
+      ...image.findings
+        .filter((finding) => finding.id === id)
+        .map((finding) => dim(`    ${plainText(findingWords(finding))}`)),
+    ]),
+    ...(left > 0 ? [dim(`${count(left, 'more image')}; --top ${images.length} shows all.`)] : []),
+  ].join('\n');
+}
+
+function imageTable(images: readonly RankedImage[], origin: string, screen: Screen): string {
+  const right = 'right' as const;
+  return table(
+    screen,
+    [
+      { title: 'image' },
+      { title: 'intrinsic', align: right, spare: true },
+      { title: 'need', align: right, spare: true },
+      { title: 'bytes', align: right },
+      { title: 'needed', align: right },
+      { title: 'waste/visit everywhere', align: right },
+    ],
+    images.map((image) => [
+      shorten(withoutOrigin(image.url, origin), Math.max(20, screen.width - 60)),
+      image.file.intrinsic ? formatSize(image.file.intrinsic) : pixelWords(image),
+      image.need ? formatSize(image.need) : '–',
+      formatBytes(image.file.bytes),
+      image.waste ? formatBytes(image.waste.neededBytes) : '?',
+      formatBytes(image.perVisit.wasteBytes),
+    ]),
+  );
+}
