@@ -13,6 +13,7 @@ export const handlers: Readonly<
   clock: () => import('./handlers/clock.js'),
   compare: () => import('./handlers/compare.js'),
   surveys: () => import('./handlers/surveys.js'),
+  init: () => import('./handlers/init.js'),
   demo: () => import('./handlers/demo.js'),
   completion: () => import('./handlers/completion.js'),
 };

@@ -4,6 +4,7 @@ import { compareCommand } from './compare.js';
 import { completionCommand } from './completion.js';
 import { demoCommand } from './demo.js';
 import { explainCommand } from './explain.js';
+import { initCommand } from './init.js';
 import { proveCommand } from './prove.js';
 import { rankCommand } from './rank.js';
 import { refitCommand } from './refit.js';
@@ -21,6 +22,7 @@ export const commands = {
   compare: compareCommand,
   surveys: surveysCommand,
   demo: demoCommand,
+  init: initCommand,
   completion: completionCommand,
 } as const satisfies Readonly<Record<string, Command>>;
 
