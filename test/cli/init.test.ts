@@ -32,7 +32,7 @@ describe('init', () => {
   });
 
   it('tells the defaults as they are, and every part that the file may have', () => {
-    const contents = fileSchema.validateSync(parseYaml(inForce)) as FileContents;
+    const contents = fileSchema.validateSync(parseYaml(inForce));
     expect(Object.keys(contents).sort()).toEqual(Object.keys(fileSchema.fields).sort());
     const { policy, views } = completed(contents);
     expect(policy).toEqual(defaultPolicy);
