@@ -2,7 +2,6 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { completed, fileSchema } from '../../src/cli/options/config-file.js';
-import type { FileContents } from '../../src/cli/options/config-file.js';
 import { configTemplate } from '../../src/cli/options/config-template.js';
 import { parseYaml } from '../../src/cli/options/yaml.js';
 import { defaultPolicy } from '../../src/core/policy/policy.js';

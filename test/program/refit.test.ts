@@ -115,7 +115,7 @@ describe('refit', () => {
     const saved = worklist.reduce((sum, { savedPerVisit }) => sum + savedPerVisit, 0);
     expect(Math.abs(saved - perVisit.wasteBytes)).toBeLessThan(perVisit.wasteBytes * 0.01);
     const text = read('new/worklist.md').toString();
-    for (const title of ['## Content', '## Markup', '## Server']) expect(text).toContain(title);
+    for (const title of ['## Content', '## Markup']) expect(text).toContain(title);
   });
 
   it('gives markup to paste that a browser understands', () => {

@@ -41,10 +41,12 @@ function validated(answer: Answer, headers: Record<string, string>) {
     etag: { etag },
     modified: { 'last-modified': modified },
   };
-  const own = Object.assign({}, ...Object.keys(headers).map((name) => kinds[name] ?? {}));
+  const own = Object.fromEntries(
+    Object.keys(headers).flatMap((name) => Object.entries(kinds[name] ?? {})),
+  );
   const told = Object.fromEntries(Object.entries(headers).filter(([name]) => !(name in kinds)));
   return ({ headers: asked }: IncomingMessage): Answer =>
-    (own.etag && asked['if-none-match'] === etag) ||
+    (own['etag'] && asked['if-none-match'] === etag) ||
     (own['last-modified'] && asked['if-modified-since'] === modified)
       ? { status: 304, type: answer.type!, headers: { ...own, ...told } }
       : { ...answer, headers: { ...own, ...told } };
@@ -99,7 +101,9 @@ describe('the weight of a page', () => {
       ...Object.fromEntries(names.map((name) => [`/${name}`, page(name)])),
       ...Object.fromEntries(
         await Promise.all(
-          names.map(async (name, at) => [`/${name || 'index'}.jpg`, await picture(at + 2)]),
+          names.map(
+            async (name, at) => [`/${name || 'index'}.jpg`, await picture(at + 2)] as const,
+          ),
         ),
       ),
       '/all.jpg': await picture(1),

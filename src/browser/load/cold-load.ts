@@ -115,7 +115,9 @@ async function loadIn(
     const load = { world, recorder, isThirdParty };
     const { seen, requests, interactive } = await readAtRest(load, limits);
     onFilm?.((shots ?? []).map(({ time, picture }) => ({ at: time - seen.timeOrigin, picture })));
-    const { firstScreen, useOf } = await usedContent(channel, world);
+    const { firstScreen, lazy, useOf } = await usedContent(channel, world);
+    const asked = new Set(requests.map((request) => request.url));
+    const putOff = [...new Set(lazy)].filter((address) => !asked.has(address)).slice(0, maxPutOff);
     if (onPicture) await keepPicture(takePicture(channel, world, conditions.view), onPicture);
     return {
       startedAt,
@@ -130,6 +132,7 @@ async function loadIn(
       },
       largest: seen.largest,
       firstScreen,
+      putOff,
       requests: withUse(requests, recorder, useOf),
       failure: null,
     };
@@ -139,6 +142,9 @@ async function loadIn(
     await tab?.close().catch(() => {});
   }
 }
+
+/** The most lazy images that are kept of those that were not asked for. */
+const maxPutOff = 1_000;
 
 /** Milliseconds that drawing a page may take. */
 const pictureTime = 20_000;

@@ -19,6 +19,8 @@ export type UseOf = (request: Pick<PageRequest, 'type' | 'url'>) => boolean | nu
 export interface UsedContent {
   /** Addresses of the pictures in the first screen. */
   readonly firstScreen: readonly string[];
+  /** Addresses of lazy images, whether they were asked for or not. */
+  readonly lazy: readonly string[];
   readonly useOf: UseOf;
 }
 
@@ -43,6 +45,7 @@ export async function usedContent(cdp: Channel, world: IsolatedWorld): Promise<U
   };
   return {
     firstScreen: [...new Set(first.map(({ url }) => url))].slice(0, maxFirstScreen),
+    lazy: placements.filter(({ loading }) => loading === 'lazy').map(({ url }) => keptAddress(url)),
     useOf: ({ type, url }) => use[type]?.(url) ?? null,
   };
 }

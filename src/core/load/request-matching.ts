@@ -9,13 +9,15 @@ export interface RequestChange {
   readonly after: PageRequest | null;
   /** How the two were matched; `null` for one that is gone or new. */
   readonly by: 'address' | 'name' | 'role' | null;
+  /** Whether it is not there because its image is lazy now, and nobody had scrolled to it. */
+  readonly putOff: boolean;
   /** After less before, on the wire. */
   readonly bytes: number;
   /** After less before: when its last byte was there, in milliseconds; `null` where one side has no end. */
   readonly end: number | null;
 }
 
-type Load = Pick<Run, 'requests' | 'largest'>;
+type Load = Pick<Run, 'requests' | 'largest' | 'putOff'>;
 
 /**
  * Pairs the requests of two loads: first by their address; then by their name, without what builds and image
@@ -27,12 +29,19 @@ type Load = Pick<Run, 'requests' | 'largest'>;
  */
 export function matchRequests(before: Load, after: Load): RequestChange[] {
   const address = ({ url }: PageRequest) => url;
+  const lazy = new Set((after.putOff ?? []).flatMap((url) => [url, bareName(url)]));
+  const isPutOff = ({ url, type }: PageRequest) =>
+    type === 'image' && (lazy.has(url) || (bareName(url) !== '' && lazy.has(bareName(url))));
   return matchInTurn(inOrder(before.requests), inOrder(after.requests), [
     { by: 'address' as const, before: address, after: address },
     { by: 'name' as const, before: nameOf, after: nameOf },
     { by: 'role' as const, before: roleIn(before), after: roleIn(after) },
   ])
-    .map((match): RequestChange => ({ ...match, ...changeOf(match.before, match.after) }))
+    .map((match): RequestChange => ({
+      ...match,
+      ...changeOf(match.before, match.after),
+      putOff: match.after === null && match.before !== null && isPutOff(match.before),
+    }))
     .sort((a, b) => a.bytes - b.bytes);
 }
 

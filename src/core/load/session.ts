@@ -19,6 +19,8 @@ export interface Run {
   readonly largest?: LargestContent | null;
   /** Addresses of the pictures in the first screen; left out where they are not known. */
   readonly firstScreen?: readonly string[];
+  /** Addresses of lazy images that were not asked for, because nobody had scrolled to them; left out where not known. */
+  readonly putOff?: readonly string[];
   /** Processes that waited for a core of the machine when it began, a minute's average; left out where not known. */
   readonly hostLoad?: number;
   /** Why the run does not count, when it does not. */

@@ -33,10 +33,11 @@ export function compareDocument({ pages }: CompareView) {
         after: looks.after,
         regions: looks.regions,
       },
-      requests: requests.map(({ before: was, after: is, by, bytes, end }) => ({
+      requests: requests.map(({ before: was, after: is, by, putOff, bytes, end }) => ({
         before: side(was),
         after: side(is),
         by,
+        putOff,
         bytes,
         end,
       })),

@@ -124,7 +124,8 @@ const shownRequests = 10;
 
 function drawRequests(changes: readonly RequestChange[], screen: Screen): string[] {
   const { bold, dim } = paletteFor(screen);
-  const gone = changes.filter(({ after }) => after === null).length;
+  const put = changes.filter(({ putOff }) => putOff);
+  const gone = changes.filter(({ after, putOff }) => after === null && !putOff).length;
   const fresh = changes.filter(({ before }) => before === null).length;
   const kept = changes.filter(({ by }) => by !== null);
   const smaller = kept.filter(({ bytes }) => bytes < -sameBytes).length;
@@ -133,10 +134,10 @@ function drawRequests(changes: readonly RequestChange[], screen: Screen): string
     .filter(({ bytes, by }) => by === null || Math.abs(bytes) > sameBytes)
     .sort((a, b) => Math.abs(b.bytes) - Math.abs(a.bytes))
     .slice(0, shownRequests)
-    .map(({ before, after, bytes, end }) => [
+    .map(({ before, after, putOff, bytes, end }) => [
       shorten(requestName((after ?? before)!), 46),
       before ? formatBytes(before.transferBytes) : 'new',
-      after ? formatBytes(after.transferBytes) : 'gone',
+      after ? formatBytes(after.transferBytes) : putOff ? 'put off' : 'gone',
       signed(bytes, formatBytes),
       end === null ? '–' : `${formatTime(Math.abs(end))} ${end < 0 ? 'earlier' : 'later'}`,
     ]);
@@ -144,6 +145,11 @@ function drawRequests(changes: readonly RequestChange[], screen: Screen): string
   return [
     '',
     `${bold('Requests of the median runs')}: ${gone} gone, ${fresh} new, ${smaller} smaller, ${larger} larger`,
+    ...(put.length > 0
+      ? [
+          `${count(put.length, 'lazy image')} with ${formatBytes(-put.reduce((sum, { bytes }) => sum + bytes, 0))} put off until somebody scrolls there (loading="lazy"), not saved`,
+        ]
+      : []),
     table(
       screen,
       [

@@ -55,9 +55,9 @@ export const sameBytes = 100;
 const sameTime = 20;
 
 /** The change of a request, in a few words; nothing if it hardly changed. */
-export function shortChange({ before, after, bytes, end }: RequestChange): string {
+export function shortChange({ before, after, putOff, bytes, end }: RequestChange): string {
   if (before === null) return 'new';
-  if (after === null) return 'gone';
+  if (after === null) return putOff ? 'put off' : 'gone';
   const moved = end !== null && Math.abs(end) >= sameTime;
   return [
     ...(Math.abs(bytes) > sameBytes ? [signed(bytes, formatBytes)] : []),

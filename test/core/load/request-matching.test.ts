@@ -32,6 +32,29 @@ describe('matchRequests', () => {
     ]);
   });
 
+  it('tells what is put off from what is gone, also under another name', () => {
+    const before = [
+      request(`${site}/`, 10),
+      request(`${site}/img/kite.jpg`, 500),
+      request(`${site}/img/old.jpg`, 90),
+      request(`${site}/img/gone.jpg`, 70),
+    ];
+    const changes = matchRequests(
+      { requests: before },
+      {
+        requests: [request(`${site}/`, 10)],
+        putOff: [`${site}/img/kite-480.webp`, `${site}/img/old.jpg`],
+      },
+    );
+    const told = changes.map((change) => [change.before?.url.slice(site.length), change.putOff]);
+    expect(told).toEqual([
+      ['/img/kite.jpg', true],
+      ['/img/old.jpg', true],
+      ['/img/gone.jpg', false],
+      ['/', false],
+    ]);
+  });
+
   it.each([
     ['/img/kite.jpg', '/img/kite-480.webp'],
     ['/img/kite-1200x800.jpg', '/img/kite-640w.webp'],
