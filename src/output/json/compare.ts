@@ -1,3 +1,4 @@
+import { serverShift } from '../../core/load/server-shift.js';
 import type { PageRequest } from '../../core/load/request.js';
 import type { Session } from '../../core/load/session.js';
 import type { CompareView } from '../views/compare.js';
@@ -26,6 +27,7 @@ export function compareDocument({ pages }: CompareView) {
       before: head(before),
       after: head(after),
       ...comparison,
+      serverShift: serverShift(comparison.markers),
       looks: looks && {
         similarity: looks.similarity,
         changedShare: looks.changedShare,

@@ -2,6 +2,7 @@ import type { Change, SessionComparison } from '../../core/load/comparison.js';
 import { leastRuns } from '../../core/load/bootstrap.js';
 import { describeConditions } from '../../core/visitors/conditions.js';
 import { markerNames, markerTitles } from '../../core/load/markers.js';
+import { serverShift } from '../../core/load/server-shift.js';
 import { requestTypes } from '../../core/load/request.js';
 import type { Looks } from '../../core/pixels/looks.js';
 import { formatSize } from '../../core/base/size.js';
@@ -113,10 +114,25 @@ export function drawComparison(
         ...bytes,
       ],
     ),
+    ...serverLines(comparison).map(yellow),
     ...drawRequests(requests, screen),
     ...drawLooks(looks, screen),
     ...footnotes(comparison).flatMap((words) => ['', dim(words)]),
   ].join('\n');
+}
+
+/** What the server itself did to the times, in words. */
+function serverLines({ markers }: SessionComparison): string[] {
+  const shift = serverShift(markers);
+  if (!shift) return [];
+  const { difference, moved } = shift;
+  const told = `The server itself was ${formatTime(Math.abs(difference))} ${difference < 0 ? 'faster' : 'slower'} (time to first byte)`;
+  const names = moved.map((name) => markerTitles[name]).join(', ');
+  return [
+    moved.length > 0
+      ? `${told}; ${names} moved with it: that is not the page.`
+      : `${told}; the paints did not move with it.`,
+  ];
 }
 
 /** The requests whose bytes changed the most; the JSON has them all. */
