@@ -256,6 +256,9 @@ describe('findingsOf', () => {
     expect(ids({ file: large })).toContain('ceiling-side');
     const wide = { ...placement, slot: { width: 390, height: 195 } };
     expect(ids({ file: large, placements: [wide] })).not.toContain('ceiling-side');
+    const srcset = '/a-800.jpg 800w, /a.jpg 2000w';
+    const chosen = { ...placement, markup: { ...placement.markup!, srcset } };
+    expect(ids({ file: large, placements: [chosen] })).not.toContain('ceiling-side');
   });
 });
 

@@ -1,4 +1,5 @@
 import { heroShare } from '../../policy/ceilings.js';
+import { offeredWidths, parseSrcset } from '../../slots/srcset.js';
 import { renderedSize } from '../../slots/rendered-size.js';
 import { widestSlot } from './ceiling-bytes.js';
 import { imageFinding } from './image-case.js';
@@ -13,7 +14,11 @@ export const ceilingSide = imageFinding({
   check: (image) => {
     const { file, placements, policy, views } = image;
     const { intrinsic } = file;
-    const shown = placements.filter((placement) => placement.shown);
+    // What a browser chose among several widths is the next one that was enough: srcset and sizes have findings of their own.
+    const shown = placements.filter(
+      ({ shown: seen, markup }) =>
+        seen && offeredWidths(parseSrcset(markup?.srcset ?? '')).length < 2,
+    );
     if (!intrinsic || shown.length === 0) return undefined;
     // A screen that draws every pixel of it does need them.
     const isAsked = shown.some((placement) => {
