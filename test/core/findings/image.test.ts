@@ -65,6 +65,17 @@ const sound: ImageCase = {
 
 const ids = (image: Partial<ImageCase>) => findingsOf({ ...sound, ...image }).map(({ id }) => id);
 
+const markup = {
+  alt: 'Kites over the bay',
+  srcset: null,
+  sizes: null,
+  fetchPriority: 'auto' as const,
+  decoding: 'auto' as const,
+  dimensions: true,
+  declared: { width: null, height: null },
+  framed: false,
+};
+
 describe('findingsOf', () => {
   it('has nothing to say of a sound image, nor of another spelling of its type', () => {
     expect(ids({})).toEqual([]);
@@ -94,16 +105,6 @@ describe('findingsOf', () => {
     expect(ids({ placements: [] })).toEqual(['placed-nowhere']);
   });
 
-  const markup = {
-    alt: 'Kites over the bay',
-    srcset: null,
-    sizes: null,
-    fetchPriority: 'auto' as const,
-    decoding: 'auto' as const,
-    dimensions: true,
-    declared: { width: null, height: null },
-    framed: false,
-  };
   const marked = { ...placement, markup };
   const column = [
     { from: 320, to: 760, a: 1, b: -32 },
@@ -257,7 +258,7 @@ describe('findingsOf', () => {
     const wide = { ...placement, slot: { width: 390, height: 195 } };
     expect(ids({ file: large, placements: [wide] })).not.toContain('ceiling-side');
     const srcset = '/a-800.jpg 800w, /a.jpg 2000w';
-    const chosen = { ...placement, markup: { ...placement.markup!, srcset } };
+    const chosen = { ...placement, markup: { ...markup, srcset } };
     expect(ids({ file: large, placements: [chosen] })).not.toContain('ceiling-side');
   });
 });
