@@ -48,12 +48,16 @@ function smallest(hashes: ReadonlySet<number>): number[] {
   return [...hashes].sort((a, b) => a - b).slice(0, sketchSize);
 }
 
-/** Whether an element holds a text: paragraphs among its children, and mostly what stands among paragraphs. */
-function isText({ children }: Element): boolean {
+/** Elements that templates are made of, whatever stands in them. */
+const landmarks = new Set('html body main section header footer nav aside form'.split(' '));
+
+/** Whether an element holds a text: paragraphs among its children, and hardly anything but what stands among paragraphs. */
+function isText({ localName, children }: Element): boolean {
+  if (landmarks.has(localName)) return false;
   const elements = [...children];
-  if (!elements.some(({ localName }) => localName === 'p')) return false;
-  const prose = elements.filter(({ localName }) => proseNames.has(localName));
-  return prose.length * 2 >= elements.length;
+  if (!elements.some((element) => element.localName === 'p')) return false;
+  const prose = elements.filter((element) => proseNames.has(element.localName));
+  return prose.length >= elements.length * 0.75;
 }
 
 /** Classes of the body without those that have digits, which tell pages and not templates. */

@@ -17,7 +17,7 @@ function verdictWords({ verdict, runsToSettle }: Change, words: Words): string {
     case 'open':
       return runsToSettle === null
         ? 'not clear yet'
-        : `not clear yet; about ${runsToSettle} runs would tell`;
+        : `not clear yet; ${runsToSettle} runs would tell`;
     default:
       return words[verdict];
   }
