@@ -6,7 +6,7 @@ import type { RankResult } from '../core/rank/rank-view.js';
 import { findSubject } from '../core/rank/subject.js';
 import type { Subject } from '../core/rank/subject.js';
 import type { RankedImage } from '../core/rank/ranked-image.js';
-import { pictureOf } from '../core/rank/ranked-picture.js';
+import { pictureFinder } from '../core/rank/ranked-picture.js';
 import type { RankedPicture } from '../core/rank/ranked-picture.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
@@ -50,7 +50,7 @@ export async function explain(
   const found = findSubject(subject, result.images, result.pages, families);
   if (found.kind === 'family' || found.kind === 'finding') return { ...found, result };
   if (found.kind === 'image') {
-    const picture = pictureOf(found.image, result.pictures);
+    const picture = pictureFinder(result.pictures)(found.image);
     const others = found.others.filter((one) => !picture.images.includes(one));
     return { ...found, picture, others, result };
   }

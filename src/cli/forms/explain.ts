@@ -45,7 +45,7 @@ export const findingForms = {
 export const pageForms = {
   text: {
     describe: 'For people',
-    print: async () => (await import('../../output/terminal/explain.js')).drawPage,
+    print: async () => (await import('../../output/terminal/explain-page.js')).drawPage,
   },
   json: jsonForm(async () => (await import('../../output/json/explain.js')).pageStoryDocument),
   svg: { describe: svg, draw: noCurve },

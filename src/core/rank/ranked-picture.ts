@@ -24,12 +24,10 @@ export function rankedPictures(
   );
 }
 
-/** The picture that an image file is one file of. */
-export function pictureOf(image: RankedImage, pictures: readonly RankedPicture[]): RankedPicture {
-  return (
-    pictures.find(({ images }) => images.includes(image)) ?? {
-      id: image.file.contentHash,
-      images: [image],
-    }
-  );
+/** Finds the picture that an image file is one file of. */
+export function pictureFinder(
+  pictures: readonly RankedPicture[],
+): (image: RankedImage) => RankedPicture {
+  const known = new Map(pictures.flatMap((one) => one.images.map((image) => [image, one])));
+  return (image) => known.get(image) ?? { id: image.file.contentHash, images: [image] };
 }

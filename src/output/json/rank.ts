@@ -4,7 +4,7 @@ import type { Portion } from '../../core/waste/portion.js';
 import { wholePortions } from '../../core/waste/portion.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import type { RankedPicture } from '../../core/rank/ranked-picture.js';
-import { pictureOf } from '../../core/rank/ranked-picture.js';
+import { pictureFinder } from '../../core/rank/ranked-picture.js';
 import { totalsOf } from '../../core/rank/ranking.js';
 import { findingDocuments } from './findings.js';
 import { surveyHeadDocument } from './survey-head.js';
@@ -18,6 +18,7 @@ export function rankDocument(view: RankView) {
   const { survey, pages, weights, unmatchedRules } = result;
   const unplaced = view.images.filter(({ isPlaced }) => !isPlaced).length;
   const { images } = view;
+  const pictureOf = pictureFinder(result.pictures);
   const shown = by === 'image' ? [...rows, ...thirdParty].flatMap((row) => row.images) : [];
   const imageLimit = Math.max(view.imageLimit, shown.length);
   const { rows: portions } = wholePortions(images.map(({ perVisit }) => perVisit));
@@ -32,7 +33,7 @@ export function rankDocument(view: RankView) {
     rowsLeftOut: leftOut,
     images: images
       .slice(0, imageLimit)
-      .map((image, at) => imageDocument(image, portions[at]!, pictureOf(image, result.pictures))),
+      .map((image, at) => imageDocument(image, portions[at]!, pictureOf(image))),
     imagesLeftOut: Math.max(0, images.length - imageLimit),
     unplaced,
     unmatchedRules,

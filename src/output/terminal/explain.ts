@@ -1,18 +1,16 @@
 import type { Fix } from '../../core/refit/work/fix.js';
-import type { PageStory } from '../../core/rank/page-story.js';
-import type { ImageView, PageView } from '../views/explain.js';
+import type { ImageView } from '../views/explain.js';
 import type { RankResult } from '../../core/rank/rank-view.js';
 import type { RankedImage, RankedPlacement } from '../../core/rank/ranked-image.js';
 import { sumOf } from '../../core/waste/portion.js';
-import { totalBytes } from '../../core/load/request.js';
 import { formatSize } from '../../core/base/size.js';
 import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
-import { findingTitle, findingWords } from '../words/findings.js';
+import { findingWords } from '../words/findings.js';
 import { originOf, pixelWords } from '../words/rank.js';
 import { count, formatBytes, formatShare } from '../words/units.js';
 import { causeBars } from './cause-bars.js';
 import { drawSlotCurve } from './slot-chart.js';
-import { bar, joined, paletteFor, table } from './style.js';
+import { joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
 /** Everything about one image file. */
@@ -234,79 +232,4 @@ function otherLines(others: readonly RankedImage[], screen: Screen): string[] {
       ),
     ),
   ];
-}
-
-/** The story of one page: its weight, and its images in the order in which they appear. */
-export function drawPage({ story, result, top }: PageView, screen: Screen): string {
-  const { bold, dim, yellow } = paletteFor(screen);
-  const { page, images, perVisit } = story;
-  const whole = totalBytes(page.bytesByType);
-  const rows = images
-    .slice(0, top)
-    .map(({ image, placement, firstScreen, shown, perVisit: part }, index) => [
-      String(index + 1),
-      shorten(withoutOrigin(image.url, originOf(result.survey)), Math.max(20, screen.width - 96)),
-      placement?.kind ?? '–',
-      firstScreen.length > 0 ? firstScreen.join(', ') : shown.length > 0 ? 'below' : 'never shown',
-      placement?.loading ?? '–',
-      formatBytes(image.file.bytes),
-      image.waste ? formatBytes(image.waste.neededBytes) : '?',
-      formatBytes(part.wasteBytes),
-      formatShare(part.wasteBytes, perVisit.wasteBytes),
-    ]);
-  const types = Object.entries(page.bytesByType).filter(([, bytes]) => bytes > 0);
-  const left = images.length - rows.length;
-  return [
-    bold(shorten(page.url, screen.width)),
-    `${page.status === null ? 'no response' : `status ${page.status}`}, ${page.group ? `group ${plainText(page.group)}, ` : ''}${count(images.length, 'image file')}, ${formatBytes(whole)} in total in the heaviest view`,
-    ...(page.error ? [yellow(plainText(page.error))] : []),
-    ...story.findings.map((finding) => `${yellow('!')} ${plainText(findingWords(finding))}`),
-    '',
-    ...types
-      .sort(([, a], [, b]) => b - a)
-      .map(
-        ([type, bytes]) =>
-          `  ${type.padEnd(8)} ${bar(bytes / whole, 30).padEnd(30)} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, whole).padStart(6)}`,
-      ),
-    '',
-    `An average visit to this page is sent ${formatBytes(perVisit.sentBytes)} of images, needs ${formatBytes(perVisit.neededBytes)} and wastes ${bold(formatBytes(perVisit.wasteBytes))}`,
-    '',
-    table(
-      screen,
-      [
-        { title: '', align: 'right' },
-        { title: 'image (as it appears)' },
-        { title: 'kind', spare: true },
-        { title: 'first screen', spare: true },
-        { title: 'loading', spare: true },
-        { title: 'bytes', align: 'right' },
-        { title: 'needed', align: 'right' },
-        { title: 'waste/visit', align: 'right' },
-        { title: 'share', align: 'right' },
-      ],
-      rows,
-    ),
-    ...(left > 0 ? [dim(`${count(left, 'more image')}; --top ${images.length} shows all.`)] : []),
-    ...foundLines(images, screen),
-  ].join('\n');
-}
-
-/** Files that are named for each kind of finding. */
-const maxNamed = 4;
-
-/** The findings on the images of a page, one line for each kind. */
-function foundLines(images: PageStory['images'], screen: Screen): string[] {
-  const { bold, yellow } = paletteFor(screen);
-  const names = new Map<string, string[]>();
-  for (const { image } of images)
-    for (const { id } of image.findings)
-      names.set(id, [...(names.get(id) ?? []), shorten(image.url.split('/').at(-1) ?? '', 28)]);
-  if (names.size === 0) return [];
-  const lines = [...names]
-    .sort(([, a], [, b]) => b.length - a.length)
-    .map(([id, files]) => {
-      const more = files.length > maxNamed ? ` and ${files.length - maxNamed} more` : '';
-      return `  ${yellow('!')} ${findingTitle(id)}: ${files.slice(0, maxNamed).join(', ')}${more}`;
-    });
-  return ['', bold('Found in its images'), ...lines];
 }

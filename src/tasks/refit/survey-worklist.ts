@@ -1,5 +1,5 @@
 import { elementKey } from '../../core/refit/markup/element-images.js';
-import { pictureOf } from '../../core/rank/ranked-picture.js';
+import { pictureFinder } from '../../core/rank/ranked-picture.js';
 import type { OwnChoice } from '../../core/refit/plan/own-choices.js';
 import { hasWidths } from '../../core/refit/markup/refitted-element.js';
 import { planOwnWidths } from '../../core/refit/work/own-widths-plan.js';
@@ -32,7 +32,6 @@ export interface SurveyWork {
 export function surveyWorklist(work: SurveyWork): WorkItem[] {
   const { ranking, choices, jobs, snippets, candidates, widths, policy } = work;
   const { images, pictures } = ranking;
-  const pictureAt = new Map(pictures.flatMap((one) => one.images.map((image) => [image, one])));
   const jobAt = new Map(
     jobs.flatMap((job) => job.file.originals.map((url) => [url, job] as const)),
   );
@@ -57,7 +56,7 @@ export function surveyWorklist(work: SurveyWork): WorkItem[] {
   });
   return worklistOf({
     ...{ images, jobs, policy, ownWidths, wordsOf: findingWords },
-    pictureOf: (image) => pictureAt.get(image) ?? pictureOf(image, pictures),
+    pictureOf: pictureFinder(pictures),
     groups: new Map(ranking.pages.map(({ url, group }) => [url, group])),
     idOf: (key) => contentHashOf(Buffer.from(key)).slice(0, idDigits),
   });

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { fixOf } from '../../../src/core/refit/work/fix.js';
 import { defaultPolicy } from '../../../src/core/policy/policy.js';
 import { pageStoryOf } from '../../../src/core/rank/page-story.js';
-import { pictureOf } from '../../../src/core/rank/ranked-picture.js';
+import { pictureFinder } from '../../../src/core/rank/ranked-picture.js';
 import { compareSurveys } from '../../../src/core/rank/survey-comparison.js';
 import { compareSurveysDocument } from '../../../src/output/json/compare-surveys.js';
 import {
@@ -14,7 +14,8 @@ import {
 import { rankDocument } from '../../../src/output/json/rank.js';
 import { surveyDocument } from '../../../src/output/json/survey.js';
 import { drawFamilies, drawFinding } from '../../../src/output/terminal/explain-many.js';
-import { drawImage, drawPage } from '../../../src/output/terminal/explain.js';
+import { drawImage } from '../../../src/output/terminal/explain.js';
+import { drawPage } from '../../../src/output/terminal/explain-page.js';
 import { rankViewOf } from '../../support/ranked.js';
 import { schemaErrors } from '../../support/schemas.js';
 import { plainSketch } from '../../support/survey-facts.js';
@@ -48,7 +49,7 @@ describe('the documents', () => {
     const { result } = rankViewOf(sketches);
     const image = result.images[0]!;
     const fix = fixOf(image, 5);
-    const picture = pictureOf(image, result.pictures);
+    const picture = pictureFinder(result.pictures)(image);
     const imageView = { image, picture, others: [], result, fix, density: 2, top: 12 };
     expect(schemaErrors('explain', asJson(imageStoryDocument(imageView)))).toEqual([]);
     const text = drawImage(imageView, { width: 140, colour: false });

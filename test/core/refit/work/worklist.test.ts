@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { defaultPolicy } from '../../../../src/core/policy/policy.js';
 import { rankImages } from '../../../../src/core/rank/ranking.js';
-import { pictureOf } from '../../../../src/core/rank/ranked-picture.js';
+import { pictureFinder } from '../../../../src/core/rank/ranked-picture.js';
 import type { OwnWidthsPlan } from '../../../../src/core/refit/work/own-widths-plan.js';
 import type { MadeJob } from '../../../../src/core/refit/refit-job.js';
 import { worklistOf } from '../../../../src/core/refit/work/worklist.js';
@@ -28,7 +28,7 @@ function listOf(
   const groups = new Map(facts.pages.map(({ url, group }) => [url, group]));
   const items = worklistOf({
     ...{ images, jobs, policy, groups, ownWidths: nothing, wordsOf: words, idOf: (key) => key },
-    pictureOf: (image) => pictureOf(image, shown),
+    pictureOf: pictureFinder(shown),
     ...change,
   });
   return { items, perVisit };
