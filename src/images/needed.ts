@@ -3,15 +3,14 @@ import { promisify } from 'node:util';
 import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
 import { formatsFor } from '../core/policy/policy.js';
 import type { ImageFile } from '../core/survey/image-file.js';
-import { searchQuality } from '../core/pixels/quality-search.js';
 import { area } from '../core/base/size.js';
 import type { Size } from '../core/base/size.js';
 import type { EncodeAttempt } from '../core/survey/encoded.js';
 import type { EncodedSteps } from '../core/survey/encoded.js';
 import { carriedOf, encodeWith } from './kept-metadata.js';
-import { encode, isLossless } from './encode.js';
-import { encodePicture, encodeExactly } from './encoded-picture.js';
+import { encode } from './encode.js';
 import type { EncodedPicture } from './encoded-picture.js';
+import { best, searchFormats } from './format-search.js';
 import { metadataBytes } from './metadata.js';
 import { natureOf } from './nature.js';
 import { reduce } from './picture.js';
@@ -53,15 +52,11 @@ export async function encodeNeeded(
   const nature = await natureOf(body, file);
   const picture = await reduce(body, frames, need);
   const own = formatOf[file.mediaType] ?? 'png';
-  const made: EncodedPicture[] = [];
   const isDrawing = nature === 'drawing';
-  for (const format of inTurn(formatsFor(nature, own, policy))) {
-    const least = smallest(made, policy.similarity)?.bytes;
-    made.push(...(await encodesAs(picture, frames, { format, isDrawing, policy, least })));
-  }
-  // Its own format tells what the format costs, beside what the quality does; and it may be the smallest after all.
-  if (!made.some(({ format }) => format === own))
-    made.push(...(await encodesAs(picture, frames, { format: own, isDrawing, policy })));
+  const made = await searchFormats(picture, frames, {
+    formats: formatsFor(nature, own, policy),
+    ...{ own, isDrawing, policy },
+  });
   const chosen = best(made, policy.similarity);
   const owns = made.filter(({ format }) => format === own);
   const sameFormat = best(owns, Math.min(policy.similarity, chosen.similarity));
@@ -81,74 +76,6 @@ export async function encodeNeeded(
     },
     attempts: made.map(attemptOf),
   };
-}
-
-/** Formats that are usually the smallest come first: what cannot become smaller is not searched to the end. */
-function inTurn(formats: readonly EncodedFormat[]): readonly EncodedFormat[] {
-  return formats.toSorted((one, other) => searchOrder.indexOf(one) - searchOrder.indexOf(other));
-}
-
-const searchOrder: readonly EncodedFormat[] = ['avif', 'webp', 'jpeg', 'png', 'gif'];
-
-interface FormatSearch {
-  readonly format: EncodedFormat;
-  readonly isDrawing: boolean;
-  readonly policy: Policy;
-  /** Bytes of a file that is alike enough already: nothing larger is of use. */
-  readonly least?: number | undefined;
-}
-
-/** Encodes in one format: once if it is lossless, else as often as the quality search takes. */
-async function encodesAs(
-  picture: Reduced,
-  frames: number,
-  { format, isDrawing, policy, least = Infinity }: FormatSearch,
-): Promise<EncodedPicture[]> {
-  if (isDrawing || isLossless(format))
-    return [await encodeExactly(picture, frames, format, isDrawing)];
-  const made: EncodedPicture[] = [];
-  const search = (fullColour: boolean) =>
-    searchQuality(
-      policy.similarity,
-      policy.quality,
-      async (quality) => {
-        const one = await encodePicture(picture, frames, { format, quality, fullColour });
-        made.push(one);
-        return { ...one, quality };
-      },
-      ({ bytes }) => bytes >= least,
-    );
-  const found = await search(false);
-  // Where a quarter of the colours is not enough, no quality makes up for it.
-  const isShort = found.similarity < policy.similarity || found.quality >= hardlyEnough;
-  if (format === 'jpeg' && isShort && found.bytes < least) await search(true);
-  return made;
-}
-
-/** A quality of JPEG from which on all colours at a lower quality may be smaller. */
-const hardlyEnough = 88;
-
-/** Where no quality is enough, one that is this little less alike than the best is as good. */
-const asGood = 1.05;
-
-/** The smallest that is alike enough; where no quality is enough, the smallest of the most alike that have one. */
-function best(made: readonly EncodedPicture[], threshold: number): EncodedPicture {
-  const enough = smallest(made, threshold);
-  if (enough && (enough.quality !== null || made.every(({ quality }) => quality === null)))
-    return enough;
-  const lossy = made.filter(({ quality }) => quality !== null);
-  const most = Math.max(...(lossy.length > 0 ? lossy : made).map((one) => one.similarity));
-  return smallest(made, Math.min(threshold, 1 - asGood * (1 - most)))!;
-}
-
-/** The smallest of those that are alike enough; `undefined` when none is. */
-function smallest(made: readonly EncodedPicture[], threshold: number): EncodedPicture | undefined {
-  return made
-    .filter((one) => one.similarity >= threshold)
-    .reduce<EncodedPicture | undefined>(
-      (least, one) => (least && least.bytes <= one.bytes ? least : one),
-      undefined,
-    );
 }
 
 /** The smallest picture that is halved: below it, headers would count more than pixels. */

@@ -1,11 +1,12 @@
 import sharp from 'sharp';
-import type { OutputInfo, Sharp } from 'sharp';
+import type { OutputInfo, Raw, Sharp } from 'sharp';
 import { coloursOf, lumaOf } from '../core/pixels/colours.js';
 import type { Colours, RawPixels } from '../core/pixels/colours.js';
 import type { Luma } from '../core/pixels/luma.js';
 import type { Size } from '../core/base/size.js';
 import { needsItsProfile } from './colours.js';
 import { maxPixels } from './facts.js';
+import { sampleOf } from './sample.js';
 
 /** A picture reduced to the size that it is needed in, decoded once and encoded in several ways. */
 export interface Reduced {
@@ -18,6 +19,8 @@ export interface Reduced {
   /** Pixels of one frame. */
   readonly size: Size;
   readonly colours: Colours;
+  /** Tiles of it, to try encodes on; `null` where the whole is small, or cannot be taken up again from its pixels. */
+  readonly sample: () => Promise<Reduced | null>;
   /** The same picture in a smaller size. */
   readonly smaller: (size: Size) => Promise<Reduced>;
 }
@@ -61,6 +64,7 @@ async function reduceAnew(body: Buffer, frames: number, size: Size): Promise<Red
   return {
     ...{ pipeline: resized, whole, size, colours: coloursOf(pixelsOf(data, info)) },
     still: () => shrunk(sharp(body).rotate(), size),
+    sample: () => Promise.resolve(null),
     smaller: (less) => reduce(body, frames, less),
   };
 }
@@ -69,10 +73,20 @@ async function fromPixels(picture: Sharp, size: Size, whole: () => Sharp): Promi
   const { data, info } = await picture.raw().toBuffer({ resolveWithObject: true });
   const { width, height, channels } = info;
   const pipeline = () => sharp(data, { raw: { width, height, channels } });
+  const pixels = pixelsOf(data, info);
   return {
-    ...{ pipeline, whole, still: pipeline, size, colours: coloursOf(pixelsOf(data, info)) },
+    ...{ pipeline, whole, still: pipeline, size, colours: coloursOf(pixels) },
+    sample: () => sampled(pixels),
     smaller: (less) => fromPixels(shrunk(pipeline(), less), less, () => shrunk(whole(), less)),
   };
+}
+
+async function sampled(pixels: RawPixels): Promise<Reduced | null> {
+  const sample = sampleOf(pixels);
+  if (!sample) return null;
+  const { bytes, ...raw } = sample;
+  const pipeline = () => sharp(bytes, { raw: raw as Raw });
+  return fromPixels(pipeline(), raw, pipeline);
 }
 
 function shrunk(picture: Sharp, { width, height }: Size): Sharp {

@@ -1,6 +1,7 @@
 /** The functions that the tool calls inside a page, bundled into one script that runs in an isolated world. */
 export { breakpointsOf } from './breakpoints.js';
 export { documentFacts } from './document-facts.js';
+export { holdsImagesBack, lazyAddresses } from './held-images.js';
 export { largestContent, markersOf } from './markers.js';
 export { layoutsKnownBefore, placementsOf, slotWidths } from './placements.js';
 export { selectorOf } from './selector.js';

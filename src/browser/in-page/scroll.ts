@@ -22,18 +22,20 @@ export let scrolledAt = Infinity;
  * Scrolls to the end in steps of a screen, so that lazy images are asked for, and back to the top.
  *
  * @param pause milliseconds that scripts are given at each step
+ * @param pauseAtEnds milliseconds that they are given at the end, and back at the top
  */
-export async function scrollThrough(pause: number): Promise<void> {
+export async function scrollThrough(pause: number, pauseAtEnds: number): Promise<void> {
   if (document.documentElement.scrollHeight <= innerHeight) return;
   scrolledAt = performance.now();
   for (let step = 1; step <= maxSteps; step++) {
     const top = step * innerHeight;
     scrollTo({ top, behavior: 'instant' });
-    await Promise.all([drawn(), rest(pause)]);
-    if (top >= document.documentElement.scrollHeight - innerHeight) break;
+    const isLast = () => top >= document.documentElement.scrollHeight - innerHeight;
+    await Promise.all([drawn(), rest(isLast() ? pauseAtEnds : pause)]);
+    if (isLast()) break;
   }
   scrollTo({ top: 0, behavior: 'instant' });
-  await Promise.all([drawn(), rest(pause)]);
+  await Promise.all([drawn(), rest(pauseAtEnds)]);
 }
 
 /** Waits until every image that has arrived can be drawn, at most `limit` milliseconds. */

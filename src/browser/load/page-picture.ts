@@ -30,7 +30,7 @@ export async function takePicture(
     uploadThroughput: -1,
   });
   await cdp.send('Emulation.setCPUThrottlingRate', { rate: 1 });
-  await world.call('scrollThrough', 0);
+  await world.call('scrollThrough', 0, 0);
   await world.call('hurryImages');
   await world.call('settleImages', patience);
   await world.call('decodeImages', patience);

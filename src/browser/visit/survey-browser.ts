@@ -14,8 +14,8 @@ import type { Visit, VisitLimits } from './visit.js';
 
 /** Loads a page in every view. */
 export interface PageVisitor {
-  /** One for each view, in their order. */
-  readonly views: readonly { visit(url: string): Promise<Visit> }[];
+  /** One for each view: first the one that takes longest, because it is swept, then the others in their order. */
+  readonly views: readonly Pick<Visitor, 'visit'>[];
 }
 
 export interface SurveyBrowserOptions {
@@ -61,10 +61,12 @@ export class SurveyBrowser {
 
   private constructor(options: SurveyBrowserOptions, running: Running) {
     this.#options = options;
+    const swept = sweptOf(options.views);
+    const order = [swept, ...options.views.keys()].filter((view, at) => at === 0 || view !== swept);
     this.#running = Promise.resolve(running);
     this.visitors = Array.from({ length: options.tabs }, (_, tab) => ({
-      views: options.views.map((_view, view) => ({
-        visit: (url: string) => this.#visit(view, tab, url),
+      views: order.map((view) => ({
+        visit: (url, onLoaded) => this.#visit(view, tab, url, onLoaded),
       })),
     }));
   }
@@ -80,12 +82,12 @@ export class SurveyBrowser {
     await running?.browser.close().catch(() => {});
   }
 
-  async #visit(view: number, tab: number, url: string): Promise<Visit> {
+  async #visit(view: number, tab: number, url: string, onLoaded?: () => void): Promise<Visit> {
     for (let attempt = 1; ; attempt++) {
       const { gone, visitors } = await this.#alive();
       const visitor = visitors[view]![tab]!;
       // What is told of a page whose browser goes down under it may come too late, or never.
-      const visit = await Promise.race([visitor.visit(url), gone]);
+      const visit = await Promise.race([visitor.visit(url, onLoaded), gone]);
       const down = visit === undefined || (await isDown(visit, gone));
       if (down) this.#options.onTrace?.('the browser went down during a visit', { url, attempt });
       if (!down || this.#closed) return visit ?? visitor.failed(url, 'the browser was closed');
@@ -115,6 +117,14 @@ async function isDown({ error }: Visit, gone: Promise<undefined>): Promise<boole
   return Promise.race([gone.then(() => true), after(newsTime, false)]);
 }
 
+/** The view in which pages are swept, by its place: the first with a mouse, whose viewport really changes its width. */
+function sweptOf(views: readonly View[]): number {
+  return Math.max(
+    0,
+    views.findIndex(({ touch }) => !touch),
+  );
+}
+
 async function start(options: SurveyBrowserOptions): Promise<Running> {
   const { views, tabs, keepBody, hosts = {}, limits = defaultVisitLimits } = options;
   const { accesses = [], browserState } = options;
@@ -125,7 +135,7 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
       ignoreHTTPSErrors: options.anyCertificate ?? false,
       ...(storageState && { storageState }),
     };
-    const swept = views.find(({ touch }) => !touch) ?? views[0];
+    const swept = sweptOf(views);
     const visitors = await Promise.all(
       views.map(async (view) => {
         const userAgent = options.userAgent ?? `${await userAgentOf(browser, view)} ZealousLynx`;
@@ -138,7 +148,7 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
           view,
           bodies: new BodyCollector(keepBody),
           wireBytes: new WireBytes(),
-          sweeps: view === swept,
+          sweeps: view === views[swept],
           accesses,
           limits,
         };

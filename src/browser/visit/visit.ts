@@ -17,7 +17,7 @@ import { navigate } from '../chromium/navigate.js';
 import type { NetworkRecorder } from '../network/network-recorder.js';
 import { headerOf, typeOf } from '../network/recorded-request.js';
 import type { RecordedRequest } from '../network/recorded-request.js';
-import { watchesScrolling } from './scroll-watchers.js';
+import { scrollPage } from './scroll-page.js';
 import { curvesOf } from './curves.js';
 import { layoutsKnown, withLayoutKnown } from './known-layouts.js';
 import { Tab } from './tab.js';
@@ -76,9 +76,6 @@ export interface VisitorOptions extends TabOptions {
   readonly limits?: VisitLimits;
 }
 
-/** Milliseconds given to the scripts of a page at each scroll step, if they listen to scrolling. */
-const scriptTime = 160;
-
 /** The number of pages after which a tab is replaced: renderers grow with every page. */
 const visitsPerTab = 25;
 
@@ -100,8 +97,12 @@ export class Visitor {
     this.#limits = options.limits ?? defaultVisitLimits;
   }
 
-  /** Visits a page. Whatever goes wrong is in the result, never thrown. */
-  async visit(url: string): Promise<Visit> {
+  /**
+   * Visits a page. Whatever goes wrong is in the result, never thrown.
+   *
+   * @param onLoaded called when the page has loaded, before it is scrolled and measured
+   */
+  async visit(url: string, onLoaded?: () => void): Promise<Visit> {
     await this.#leaving;
     try {
       this.#tab ??= await this.#open();
@@ -111,7 +112,7 @@ export class Visitor {
     }
     const tab = this.#tab;
     try {
-      const work = Promise.race([this.#measure(tab, url), tab.crashed]);
+      const work = Promise.race([this.#measure(tab, url, onLoaded), tab.crashed]);
       const most = this.#limits.load + patience;
       const visit = await within(most, work, () => this.#silence(most));
       this.#leaving = this.#leave(tab);
@@ -160,7 +161,7 @@ export class Visitor {
     await tab?.close();
   }
 
-  async #measure({ page, cdp, recorder }: Tab, url: string): Promise<Visit> {
+  async #measure({ page, cdp, recorder }: Tab, url: string, onLoaded?: () => void): Promise<Visit> {
     const limits = this.#limits;
     this.#stage = 'loaded';
     this.#loaded = false;
@@ -174,10 +175,11 @@ export class Visitor {
       return failed(trouble?.words ?? 'no response', trouble?.passing ?? true);
     if (!/html|xml/.test(answer.mediaType))
       return failed(`is ${answer.mediaType || 'of unknown type'}, not a page`);
+    onLoaded?.();
     this.#stage = 'scrolled';
     const world = await IsolatedWorld.open(cdp);
     const atOnce = new Set(recorder.recorded.map((request) => request.url));
-    await world.call('scrollThrough', (await watchesScrolling(cdp)) ? scriptTime : 0);
+    await scrollPage(world, cdp, recorder);
     const settled = await world.call<boolean>('settleImages', limits.images);
     this.#stage = 'measured';
     const largest = await world.call<string | null>('largestContent');

@@ -10,14 +10,25 @@ export interface QualityRange {
   readonly most: number;
 }
 
-/** The quality to start at: near where most photographs end. */
-const firstGuess = 80;
+/** What is known of a format before the first encode: where most photographs end, and how steep the way is. */
+export interface QualityPrior {
+  /** The quality to start at. */
+  readonly first: number;
+  /** The part by which the dissimilarity (1 − similarity) falls with each step of quality. */
+  readonly fall: number;
+}
 
-/** The dissimilarity (1 − similarity) falls by about this part with each step of quality. */
-const usualFall = 0.05;
+/** What is assumed of an encoder that nothing is known of. */
+const unknownPrior: QualityPrior = { first: 80, fall: 0.05 };
+
+/** Two tries next to each other may lie on a line that is much steeper or flatter than the whole way: by no more than this. */
+const maxBend = 3;
 
 /** How many steps above the lowest sufficient quality the result may be. */
 export const qualityTolerance = 3;
+
+/** From a quality that was too little, however little, the next is this much higher: to creep up costs more than it saves. */
+const leastStep = 2;
 
 /** More encodes than this are not made in one search. */
 const maxTries = 5;
@@ -31,6 +42,7 @@ const maxTries = 5;
  * @param range qualities that are not left, whatever the similarity
  * @param tryOne encodes at a quality and answers with the similarity that came of it
  * @param isHopeless whether no higher quality than that of a try which was too little is of use
+ * @param prior what is known of the format
  * @returns the try that was chosen: the lowest that reaches the threshold, or else the best there was
  */
 export async function searchQuality<Result extends QualityAttempt>(
@@ -38,12 +50,13 @@ export async function searchQuality<Result extends QualityAttempt>(
   { least, most }: QualityRange,
   tryOne: (quality: number) => Promise<Result>,
   isHopeless: (result: Result) => boolean = () => false,
+  prior = unknownPrior,
 ): Promise<Result> {
   const tried: Result[] = [];
   /** The highest quality that was too little, and the lowest try that was enough. */
   let tooLittle = least - 1;
   let enough: Result | undefined;
-  let next = Math.min(most, Math.max(least, firstGuess));
+  let next = Math.min(most, Math.max(least, prior.first));
   while (tried.length < maxTries) {
     const result = await tryOne(next);
     tried.push(result);
@@ -53,28 +66,34 @@ export async function searchQuality<Result extends QualityAttempt>(
     const ceiling = enough ? enough.quality : most + 1;
     if (ceiling - tooLittle <= qualityTolerance && enough) break;
     if (tooLittle >= most) break;
-    const guess = Math.min(most, Math.max(least, guessFrom(tried, threshold)));
+    const guess = Math.min(most, Math.max(least, guessFrom(tried, threshold, prior)));
     // Where the line says that the try just made is the answer, it is believed.
     if (enough && guess >= enough.quality - 1 && guess <= enough.quality) break;
     const isLast = tried.length === maxTries - 1;
     // Better a few bytes too many than too little.
-    next = isLast && !enough ? most : Math.min(ceiling - 1, Math.max(tooLittle + 1, guess));
+    next =
+      isLast && !enough
+        ? most
+        : Math.min(ceiling - 1, Math.max(tooLittle < least ? least : tooLittle + leastStep, guess));
     if (tried.some(({ quality }) => quality === next)) break;
   }
   return enough ?? tried.reduce((best, one) => (one.similarity > best.similarity ? one : best));
 }
 
 /** The quality at which the threshold is reached, from the last tries. */
-function guessFrom(tried: readonly QualityAttempt[], threshold: number): number {
+function guessFrom(
+  tried: readonly QualityAttempt[],
+  threshold: number,
+  { fall: usual }: QualityPrior,
+): number {
   const last = tried.at(-1)!;
   const before = tried.at(-2);
   const goal = Math.log(Math.max(1e-6, 1 - threshold));
   const at = dissimilarity(last);
-  let fall = usualFall;
+  let fall = usual;
   if (before && before.quality !== last.quality) {
     const slope = (dissimilarity(before) - at) / (last.quality - before.quality);
-    // A line that is nearly level, or rises, says nothing.
-    if (slope > usualFall / 10) fall = slope;
+    fall = Math.min(usual * maxBend, Math.max(usual / maxBend, slope));
   }
   return Math.ceil(last.quality + (at - goal) / fall);
 }

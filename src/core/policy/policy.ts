@@ -57,11 +57,11 @@ export const defaultPolicy: Policy = {
   rules: [],
 };
 
-/** The formats that can carry a picture of each nature without harm. */
+/** The formats that can carry a picture of each nature without harm. AVIF without loss is larger than WebP, and slow. */
 const fitting: Readonly<Record<Nature, readonly EncodedFormat[]>> = {
   photograph: ['jpeg', 'webp', 'avif', 'png'],
   transparent: ['webp', 'avif', 'png'],
-  drawing: ['webp', 'avif', 'png'],
+  drawing: ['webp', 'png'],
   animation: ['webp', 'gif'],
 };
 

@@ -59,11 +59,12 @@ export async function crawl(
     const refused = await refusal(due.url);
     if (refused !== undefined) return skip(due.url, refused);
     let verdict: Verdict | undefined;
-    const visits = await visitPage(visitor, due.url, manners, (visit) => {
-      if (visit.error !== null || verdict) return false;
-      verdict = judge(due, visit, frontier);
-      return verdict.reason !== undefined;
-    });
+    const isNone = (visit: Visit) => {
+      if (visit.error === null) verdict ??= judge(due, visit, frontier);
+      return verdict?.reason !== undefined;
+    };
+    const hurry = busy === 1 && frontier.waiting === 0;
+    const visits = await visitPage(visitor, due.url, manners, { isNone, hurry });
     if (signal?.aborted) return;
     const { reason, isTwin } = verdict ?? noVerdict;
     // The links of a document that was there before are known.

@@ -1,3 +1,4 @@
+import pLimit from 'p-limit';
 import { SurveyBrowser } from '../../browser/visit/survey-browser.js';
 import { missingImages } from '../../core/survey/missing-images.js';
 import { groupPages } from '../../core/survey/page-groups.js';
@@ -65,6 +66,7 @@ export async function workOn(
         },
         keepFound: (found) => pages.addFound(head.id, found),
         pacer: new Pacer(options.pace ?? 0),
+        limit: pLimit(options.tabs),
         retries: options.retries ?? 2,
         signal,
         onProgress,

@@ -1,5 +1,6 @@
 import type { PageVisitor } from '../../browser/visit/survey-browser.js';
 import type { Visit } from '../../browser/visit/visit.js';
+import type { LimitFunction } from 'p-limit';
 import { pause, retryAfterOf } from '../../crawl/pacer.js';
 import type { Pacer } from '../../crawl/pacer.js';
 import type { Trace } from '../progress.js';
@@ -11,6 +12,8 @@ export interface Manners {
   readonly retries: number;
   readonly signal: AbortSignal | undefined;
   readonly onTrace: Trace;
+  /** Bounds how many pages are loaded at the same time, views counted one by one. */
+  readonly limit: LimitFunction;
 }
 
 /** Milliseconds before the first time that a page is asked for again; each time twice as long. */
@@ -19,37 +22,53 @@ const firstPause = 1_000;
 /** The longest pause that is kept at the request of a server. */
 const longestRest = 120_000;
 
+export interface VisitPageOptions {
+  /** Whether a visit shows that the address is no page of the survey: then it is left. */
+  readonly isNone: (visit: Visit) => boolean;
+  /** Begins the other views as soon as the page has loaded in the first: nothing else is waiting for its turn. */
+  readonly hurry: boolean;
+}
+
 /**
- * Visits a page in every view, at the pace that was agreed on. What fails for a moment is asked for
- * again, later each time, and when the server wants it. A page that fails in its first view is not
- * loaded in the others: they would say the same.
- *
- * @param isNone whether a visit shows that the address is no page of the survey: then it is left
+ * Visits a page in every view, at the pace that was agreed on: in the first view, then in the others side by side. What
+ * fails for a moment is asked for again, later each time, and when the server wants it. A page that fails in its first
+ * view is not loaded in the others: they would say the same.
  */
 export async function visitPage(
-  visitor: PageVisitor,
+  { views }: PageVisitor,
   url: string,
   manners: Manners,
-  isNone: (visit: Visit) => boolean = () => false,
+  { isNone, hurry }: VisitPageOptions,
 ): Promise<Visit[]> {
-  const visits: Visit[] = [];
-  for (const view of visitor.views) {
-    const visit = await visitPatiently(() => view.visit(url), url, manners);
-    visits.push(visit);
-    if (visits.length === 1 && visit.error !== null && failsEverywhere(visit)) break;
-    if (isNone(visit)) break;
+  const [first, ...others] = views;
+  if (!first) return [];
+  let rest: Promise<Visit[]> | undefined;
+  const visitOthers = () =>
+    (rest ??= Promise.all(
+      others.map((view) => visitPatiently(() => view.visit(url), url, manners)),
+    ));
+  const onLoaded = hurry ? () => void visitOthers() : undefined;
+  const visit = await visitPatiently(() => first.visit(url, onLoaded), url, manners);
+  if ((visit.error !== null && failsEverywhere(visit)) || isNone(visit)) {
+    await rest;
+    return [visit];
   }
+  const visits = [visit, ...(await visitOthers())];
+  // Where the first view could not be measured, another one shows what the page is.
+  visits.some(isNone);
   return visits;
 }
 
 async function visitPatiently(
   visit: () => Promise<Visit>,
   url: string,
-  { pacer, retries, signal, onTrace }: Manners,
+  { pacer, retries, signal, onTrace, limit }: Manners,
 ): Promise<Visit> {
   for (let attempt = 0; ; attempt++) {
-    await pacer.turn(url, signal);
-    const result = await visit();
+    const result = await limit(async () => {
+      await pacer.turn(url, signal);
+      return visit();
+    });
     if (!result.passing || signal?.aborted) return result;
     const asked = retryAfterOf(result.passing.retryAfter, Date.now());
     const rest = asked ?? firstPause * 2 ** attempt;

@@ -1,0 +1,163 @@
+import { searchQuality } from '../core/pixels/quality-search.js';
+import type { QualityAttempt, QualityPrior } from '../core/pixels/quality-search.js';
+import type { EncodedFormat, Policy } from '../core/policy/policy.js';
+import { isLossless } from './encode.js';
+import { encodeExactly, encodePicture } from './encoded-picture.js';
+import type { EncodedPicture } from './encoded-picture.js';
+import type { Reduced } from './picture.js';
+
+export interface FormatSearch {
+  readonly formats: readonly EncodedFormat[];
+  /** The format of the file as it is. */
+  readonly own: EncodedFormat;
+  readonly isDrawing: boolean;
+  readonly policy: Policy;
+}
+
+/**
+ * Encodes a picture in each of some formats and in its own: once if that is lossless, else as often as the quality search
+ * takes. What of a large picture can be told from tiles of it is not tried on the whole: which format will be the
+ * smallest, and near which quality.
+ */
+export async function searchFormats(
+  picture: Reduced,
+  frames: number,
+  search: FormatSearch,
+): Promise<readonly EncodedPicture[]> {
+  const { own, isDrawing, policy } = search;
+  const formats = inTurn(search.formats);
+  const sample = isDrawing ? null : await picture.sample();
+  const inAll = { isDrawing, policy };
+  if (!sample) return encodesIn(picture, frames, { ...inAll, formats, own });
+  const tried = await encodesIn(sample, 1, { ...inAll, formats, own });
+  const least = best(tried, policy.similarity);
+  const promising = formats.filter((format) =>
+    tried.some(
+      (one) =>
+        one.format === format &&
+        one.similarity >= Math.min(least.similarity, policy.similarity) &&
+        one.bytes <= least.bytes * nearly,
+    ),
+  );
+  return encodesIn(picture, frames, { ...inAll, formats: promising, own, tried });
+}
+
+/** A format whose sample is this little larger than the smallest one may be the smaller one for the whole picture. */
+const nearly = 1.05;
+
+interface Encodes extends FormatSearch {
+  /** Encodes of a sample: searches begin where those ended. */
+  readonly tried?: readonly EncodedPicture[];
+}
+
+async function encodesIn(
+  picture: Reduced,
+  frames: number,
+  { formats, own, isDrawing, policy, tried }: Encodes,
+): Promise<readonly EncodedPicture[]> {
+  const made: EncodedPicture[] = [];
+  const common = { isDrawing, policy, tried };
+  for (const format of formats) {
+    const least = smallest(made, policy.similarity)?.bytes;
+    made.push(...(await encodesAs(picture, frames, { ...common, format, least })));
+  }
+  // Its own format tells what the format costs, beside what the quality does; and it may be the smallest after all.
+  if (!made.some(({ format }) => format === own))
+    made.push(...(await encodesAs(picture, frames, { ...common, format: own })));
+  return made;
+}
+
+/** Formats that are usually the smallest come first: what cannot become smaller is not searched to the end. */
+function inTurn(formats: readonly EncodedFormat[]): readonly EncodedFormat[] {
+  return formats.toSorted((one, other) => searchOrder.indexOf(one) - searchOrder.indexOf(other));
+}
+
+const searchOrder: readonly EncodedFormat[] = ['avif', 'webp', 'jpeg', 'png', 'gif'];
+
+interface OneFormat {
+  readonly format: EncodedFormat;
+  readonly isDrawing: boolean;
+  readonly policy: Policy;
+  /** Bytes of a file that is alike enough already: nothing larger is of use. */
+  readonly least?: number | undefined;
+  readonly tried?: readonly EncodedPicture[] | undefined;
+}
+
+/** Encodes in one format: once if it is lossless, else as often as the quality search takes. */
+async function encodesAs(
+  picture: Reduced,
+  frames: number,
+  { format, isDrawing, policy, tried = [], least = Infinity }: OneFormat,
+): Promise<EncodedPicture[]> {
+  if (isDrawing || isLossless(format))
+    return [await encodeExactly(picture, frames, format, isDrawing)];
+  const made: EncodedPicture[] = [];
+  const priorOf = (format: EncodedFormat, fullColour: boolean): QualityPrior | undefined => {
+    const usual: QualityPrior | undefined = (
+      priors as Partial<Record<EncodedFormat, QualityPrior>>
+    )[format];
+    const alike = tried.filter((one) => one.format === format && one.fullColour === fullColour);
+    const first = alike.length > 0 ? best(alike, policy.similarity).quality : null;
+    return usual && { ...usual, first: first ?? usual.first };
+  };
+  const search = (fullColour: boolean) =>
+    searchQuality(
+      policy.similarity,
+      policy.quality,
+      async (quality) => {
+        const one = await encodePicture(picture, frames, { format, quality, fullColour });
+        made.push(one);
+        return { ...one, quality };
+      },
+      (one) =>
+        one.bytes >= least || (format === 'jpeg' && !fullColour && isFar(one, policy.similarity)),
+      priorOf(format, fullColour),
+    );
+  const found = await search(false);
+  // Where a quarter of the colours is not enough, hardly any quality makes up for it.
+  const isShort = found.similarity < policy.similarity || found.quality >= hardlyEnough;
+  if (format === 'jpeg' && isShort && found.bytes < least) await search(true);
+  return made;
+}
+
+/**
+ * Where the search begins in each format, and how steep it is: medians over photographs of templates and wallpapers at the
+ * default similarity (bench/priors.mjs).
+ */
+const priors = {
+  avif: { first: 88, fall: 0.075 },
+  webp: { first: 89, fall: 0.057 },
+  jpeg: { first: 84, fall: 0.067 },
+} as const satisfies Partial<Record<EncodedFormat, QualityPrior>>;
+
+/** A quality of JPEG from which on all colours at a lower quality may be smaller. */
+const hardlyEnough = 88;
+
+/** Whether a JPEG is so little alike that it would take a quality at which all colours are better value. */
+function isFar({ quality, similarity }: QualityAttempt, threshold: number): boolean {
+  const missing = Math.log((1 - similarity) / Math.max(1e-6, 1 - threshold));
+  return quality + missing / priors.jpeg.fall > hardlyEnough;
+}
+
+/** Where no quality is enough, one that is this little less alike than the best is as good. */
+const asGood = 1.05;
+
+/** The smallest that is alike enough; where no quality is enough, the smallest of the most alike that have one. */
+export function best(made: readonly EncodedPicture[], threshold: number): EncodedPicture {
+  const enough = smallest(made, threshold);
+  if (enough && (enough.quality !== null || made.every(({ quality }) => quality === null)))
+    return enough;
+  const lossy = made.filter(({ quality }) => quality !== null);
+  const most = Math.max(...(lossy.length > 0 ? lossy : made).map((one) => one.similarity));
+  return smallest(made, Math.min(threshold, 1 - asGood * (1 - most)))!;
+}
+
+/** The smallest of those that are alike enough; `undefined` when none is. */
+function smallest(made: readonly EncodedPicture[], threshold: number): EncodedPicture | undefined {
+  return made
+    .filter((one) => one.similarity >= threshold)
+    .reduce<EncodedPicture | undefined>(
+      (least, one) => (least && least.bytes <= one.bytes ? least : one),
+      undefined,
+    );
+}
