@@ -24,7 +24,7 @@ const photographs = folders.flatMap((folder) =>
 const goal = Math.log(1 - defaultPolicy.similarity);
 const formats = [
   { format: 'avif', qualities: [76, 80, 84, 88, 92, 95] },
-  { format: 'webp', qualities: [76, 80, 85, 90, 95] },
+  { format: 'webp', fullColour: false, qualities: [76, 80, 85, 90, 95] },
   { format: 'jpeg', qualities: [70, 76, 80, 84, 88, 92] },
   { format: 'jpeg', fullColour: true, qualities: [70, 76, 80, 84, 88, 92] },
 ];

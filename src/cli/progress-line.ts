@@ -1,7 +1,10 @@
-import { Presets, SingleBar } from 'cli-progress';
+import { MultiBar, Presets } from 'cli-progress';
+import type { SingleBar } from 'cli-progress';
+import { isInDocument, pathOf } from '../core/address/address.js';
 import { shorten } from '../output/words/plain-text.js';
+import { formatBytes } from '../output/words/units.js';
 import type { OutputStream } from './streams.js';
-import type { Progress } from '../tasks/progress.js';
+import type { Progress, WastefulImage } from '../tasks/progress.js';
 
 const titles: Readonly<Record<Progress['stage'], string>> = {
   pages: 'visiting pages',
@@ -36,7 +39,10 @@ const remembered = 40;
 export class ProgressLine {
   readonly #stream: OutputStream;
   readonly #quiet: boolean;
+  #bars: MultiBar | undefined;
   #bar: SingleBar | undefined;
+  /** A line for each of the worst images, under the bar. */
+  #lines: SingleBar[] = [];
   #stage: Progress['stage'] | undefined;
   #lastLine = 0;
   /** When how many were done, oldest first. */
@@ -61,8 +67,10 @@ export class ProgressLine {
 
   /** Takes the bar away; must be called before anything else is printed. */
   readonly clear = (): void => {
-    this.#bar?.stop();
+    this.#bars?.stop();
+    this.#bars = undefined;
     this.#bar = undefined;
+    this.#lines = [];
     this.#stage = undefined;
   };
 
@@ -73,12 +81,14 @@ export class ProgressLine {
   }
 
   /** The outlook: `38 queued · 0.8 pages a second · about 47 s left`. */
-  #ahead({ stage, done, total }: Progress): string {
+  #ahead({ stage, done, total, left: told }: Progress): string {
     const [first] = this.#history;
     const passed = done - (first?.done ?? done);
     const seconds = (performance.now() - (first?.at ?? 0)) / 1000;
     const parts = stage === 'pages' ? [`${total - done} queued`] : [];
-    if (passed > 0 && seconds > 0.5) {
+    if (told !== undefined) {
+      if (told >= 1) parts.push(`about ${inWords(told)} left`);
+    } else if (passed > 0 && seconds > 0.5) {
       const rate = passed / seconds;
       parts.push(`${rate < 10 ? rate.toFixed(1) : Math.round(rate)} ${units[stage]} a second`);
       const left = (total - done) / rate;
@@ -92,22 +102,32 @@ export class ProgressLine {
     const ahead = this.#ahead(progress);
     const room = (this.#stream.columns || 80) - titles[stage].length - ahead.length - 34;
     const payload = { ahead: ahead && `· ${ahead}`, doing: room > 10 ? shorten(doing, room) : '' };
-    if (!this.#bar) {
-      this.#bar = new SingleBar(
-        {
-          format: `${titles[stage]} {bar} {value}/{total} {ahead} {doing}`,
-          barsize: 16,
-          hideCursor: true,
-          clearOnComplete: true,
-          stream: this.#stream,
-        },
-        Presets.shades_classic,
-      );
-      this.#bar.start(total, done, payload);
-      return;
-    }
+    this.#bars ??= new MultiBar(
+      { barsize: 16, hideCursor: true, clearOnComplete: true, stream: this.#stream },
+      Presets.shades_classic,
+    );
+    const format = `${titles[stage]} {bar} {value}/{total} {ahead} {doing}`;
+    this.#bar ??= this.#bars.create(total, done, payload, { format });
     this.#bar.setTotal(total);
     this.#bar.update(done, payload);
+    this.#list(progress.worst ?? []);
+  }
+
+  #list(worst: readonly WastefulImage[]): void {
+    worst.forEach((image, at) => {
+      const line = this.#lineOf(image);
+      if (!this.#lines[at])
+        this.#lines.push(this.#bars!.create(1, 0, { line }, { format: '  {line}' }));
+      else this.#lines[at].update(0, { line });
+    });
+  }
+
+  /** `/assets/img/header.jpg is 238 kB, 101 kB more than needed so far` */
+  #lineOf({ url, bytes, needed }: WastefulImage): string {
+    const words = ` is ${formatBytes(bytes)}, ${formatBytes(bytes - needed)} more than any page needed so far`;
+    const room = (this.#stream.columns || 80) - words.length - 4;
+    const name = isInDocument(url) ? 'an image in a document' : pathOf(url);
+    return `${shorten(name, Math.max(12, room))}${words}`;
   }
 
   #write(progress: Progress): void {

@@ -1,7 +1,6 @@
 import { searchQuality } from '../core/pixels/quality-search.js';
-import type { QualityAttempt, QualityPrior } from '../core/pixels/quality-search.js';
+import type { QualityPrior } from '../core/pixels/quality-search.js';
 import type { EncodedFormat, Policy } from '../core/policy/policy.js';
-import { isLossless } from './encode.js';
 import { encodeExactly, encodePicture } from './encoded-picture.js';
 import type { EncodedPicture } from './encoded-picture.js';
 import type { Reduced } from './picture.js';
@@ -89,19 +88,15 @@ async function encodesAs(
   frames: number,
   { format, isDrawing, policy, tried = [], least = Infinity }: OneFormat,
 ): Promise<EncodedPicture[]> {
-  if (isDrawing || isLossless(format))
-    return [await encodeExactly(picture, frames, format, isDrawing)];
+  const lossy = isDrawing ? undefined : lossyFormats[format];
+  if (!lossy) return [await encodeExactly(picture, frames, format, isDrawing)];
+  const { fullColourFrom, ...usual } = lossy;
   const made: EncodedPicture[] = [];
-  const priorOf = (format: EncodedFormat, fullColour: boolean): QualityPrior | undefined => {
-    const usual: QualityPrior | undefined = (
-      priors as Partial<Record<EncodedFormat, QualityPrior>>
-    )[format];
+  const search = (fullColour: boolean) => {
     const alike = tried.filter((one) => one.format === format && one.fullColour === fullColour);
     const first = alike.length > 0 ? best(alike, policy.similarity).quality : null;
-    return usual && { ...usual, first: first ?? usual.first };
-  };
-  const search = (fullColour: boolean) =>
-    searchQuality(
+    const most = fullColour ? Infinity : fullColourFrom;
+    return searchQuality(
       policy.similarity,
       policy.quality,
       async (quality) => {
@@ -109,34 +104,37 @@ async function encodesAs(
         made.push(one);
         return { ...one, quality };
       },
-      (one) =>
-        one.bytes >= least || (format === 'jpeg' && !fullColour && isFar(one, policy.similarity)),
-      priorOf(format, fullColour),
+      (one) => one.bytes >= least || needed(one, policy.similarity, usual.fall) > most,
+      { ...usual, first: first === null ? usual.first : first + beyondSample },
     );
+  };
   const found = await search(false);
-  // Where a quarter of the colours is not enough, hardly any quality makes up for it.
-  const isShort = found.similarity < policy.similarity || found.quality >= hardlyEnough;
-  if (format === 'jpeg' && isShort && found.bytes < least) await search(true);
+  const isEnough = found.similarity >= policy.similarity && found.quality < fullColourFrom;
+  if (!isEnough && fullColourFrom < Infinity && found.bytes < least) await search(true);
   return made;
+}
+
+/** The whole picture has places that are harder than those of its sample: it needs about so much more quality. */
+const beyondSample = 2;
+
+interface LossyFormat extends QualityPrior {
+  /** The quality from which on all colours at a lower quality may be smaller; infinite in a format that has them always. */
+  readonly fullColourFrom: number;
 }
 
 /**
  * Where the search begins in each format, and how steep it is: medians over photographs of templates and wallpapers at the
  * default similarity (bench/priors.mjs).
  */
-const priors = {
-  avif: { first: 88, fall: 0.075 },
-  webp: { first: 89, fall: 0.057 },
-  jpeg: { first: 84, fall: 0.067 },
-} as const satisfies Partial<Record<EncodedFormat, QualityPrior>>;
+const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
+  avif: { first: 88, fall: 0.075, fullColourFrom: Infinity },
+  webp: { first: 88, fall: 0.069, fullColourFrom: 96 },
+  jpeg: { first: 84, fall: 0.067, fullColourFrom: 88 },
+};
 
-/** A quality of JPEG from which on all colours at a lower quality may be smaller. */
-const hardlyEnough = 88;
-
-/** Whether a JPEG is so little alike that it would take a quality at which all colours are better value. */
-function isFar({ quality, similarity }: QualityAttempt, threshold: number): boolean {
-  const missing = Math.log((1 - similarity) / Math.max(1e-6, 1 - threshold));
-  return quality + missing / priors.jpeg.fall > hardlyEnough;
+/** The quality that would probably be enough, from one that was not. */
+function needed({ quality, similarity }: EncodedPicture, threshold: number, fall: number): number {
+  return quality! + Math.log((1 - similarity) / Math.max(1e-6, 1 - threshold)) / fall;
 }
 
 /** Where no quality is enough, one that is this little less alike than the best is as good. */

@@ -8,6 +8,18 @@ export interface Progress {
   readonly total: number;
   /** What is being worked on. */
   readonly doing: string;
+  /** Seconds until all is done, where the task knows better than the rate so far. */
+  readonly left?: number | undefined;
+  /** The images that waste the most so far, the worst first; absent where none are known. */
+  readonly worst?: readonly WastefulImage[];
+}
+
+/** A file that is larger than any slot needs that was seen so far. */
+export interface WastefulImage {
+  readonly url: string;
+  /** Of the file as it is. */
+  readonly bytes: number;
+  readonly needed: number;
 }
 
 /** Something that happened, with its details. */

@@ -4,21 +4,33 @@ import type { Channel } from './channel.js';
 import { networkWords } from './navigate.js';
 import { LateError, within } from './within.js';
 
+/** What went wrong with a load. */
+export interface LoadTrouble {
+  readonly words: string;
+  /** Whether it was under way when its time was up: what had arrived by then can be told. */
+  readonly isLate: boolean;
+}
+
 /**
  * Loads a page in a tab, until its load event. The tab's page events must have been enabled.
  *
  * @param most milliseconds until the load event must have come
- * @returns what went wrong, in words; `null` when nothing did
+ * @returns what went wrong; `null` when nothing did
  */
 export async function loadPage(
   channel: Channel,
   url: string,
   most: number,
-): Promise<string | null> {
+): Promise<LoadTrouble | null> {
   try {
-    return await within(most, loaded(channel, url), () => 'the load event did not fire in time');
+    const words = await within(
+      most,
+      loaded(channel, url),
+      () => `did not finish loading in ${most / 1000} s`,
+    );
+    return words === null ? null : { words, isLate: false };
   } catch (error) {
-    if (error instanceof LateError) return error.message;
+    if (error instanceof LateError) return { words: error.message, isLate: true };
     throw error;
   }
 }

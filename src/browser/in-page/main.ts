@@ -14,4 +14,5 @@ export {
   untilThere,
 } from './try-markup.js';
 export { styleUse } from './sheets.js';
+export { asksForPassword } from './login.js';
 export { decodeImages, hurryImages, scrollThrough, settleImages } from './scroll.js';

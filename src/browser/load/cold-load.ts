@@ -9,6 +9,7 @@ import { noMarkers } from '../../core/load/markers.js';
 import type { PageRequest } from '../../core/load/request.js';
 import type { Run } from '../../core/load/session.js';
 import { Camera } from './camera.js';
+import type { VisitorSettings } from '../chromium/access.js';
 import type { Channel } from '../chromium/channel.js';
 import { FreshContext } from './fresh-context.js';
 import type { FreshTab } from './fresh-context.js';
@@ -45,8 +46,11 @@ export interface LoadPlan {
   /** Whether an address belongs to a third party. */
   readonly isThirdParty: (address: string) => boolean;
   readonly limits?: ColdLoadLimits;
+  readonly visitor?: VisitorSettings | undefined;
   /** Called with a picture of the whole page (PNG) after everything is measured; without it, none is taken. */
   readonly onPicture?: ((picture: Buffer) => Promise<void>) | undefined;
+  /** Called again and again with the bytes that have arrived so far. */
+  readonly onArrived?: ((bytes: number) => void) | undefined;
   /** Called with what the page showed while it loaded; filming makes the load slower. */
   readonly onFilm?: ((shots: readonly Shot[]) => void) | undefined;
 }
@@ -72,7 +76,7 @@ export async function coldLoad(
   order: LoadPlan,
   repeats = 0,
 ): Promise<[cold: Run, ...warm: Run[]]> {
-  const context = await FreshContext.open(browser, order.conditions.view);
+  const context = await FreshContext.open(browser, order.conditions.view, order.visitor);
   try {
     const runs: [Run, ...Run[]] = [await loadIn(context, order)];
     for (let repeat = 0; repeat < repeats && runs.at(-1)!.failure === null; repeat++)
@@ -86,7 +90,15 @@ export async function coldLoad(
 /** Loads a page in a tab of its own. */
 async function loadIn(
   context: FreshContext,
-  { url, conditions, isThirdParty, limits = defaultColdLoadLimits, onPicture, onFilm }: LoadPlan,
+  {
+    url,
+    conditions,
+    isThirdParty,
+    limits = defaultColdLoadLimits,
+    onPicture,
+    onFilm,
+    onArrived,
+  }: LoadPlan,
 ): Promise<Run> {
   const startedAt = new Date().toISOString();
   let tab: FreshTab | undefined;
@@ -105,35 +117,45 @@ async function loadIn(
       ended: (process) => recorder.leave(process),
     });
     const camera = onFilm && (await Camera.start(channel));
-    const trouble = await loadPage(channel, url, limits.load);
+    const telling = onArrived && setInterval(() => onArrived(arrivedBytes(recorder)), tellEvery);
+    const trouble = await loadPage(channel, url, limits.load).finally(() => clearInterval(telling));
     const status = recorder.document?.status ?? 0;
-    const failure = status >= 400 ? `returned ${status}` : trouble;
-    if (failure !== null) return failedRun(startedAt, url, status, failure);
-    await untilQuiet(channel, recorder, limits);
+    const isCutOff = trouble?.isLate && status > 0;
+    const failure = status >= 400 ? `returned ${status}` : isCutOff ? null : trouble?.words;
+    if (failure) return failedRun(startedAt, url, status, failure);
+    if (!isCutOff) await untilQuiet(channel, recorder, limits);
     const shots = await camera?.stop();
     const world = await IsolatedWorld.open(channel);
+    const finalUrl = await addressOf(channel);
+    if (!isSamePath(url, finalUrl) && (await world.call<boolean>('asksForPassword')))
+      return failedRun(startedAt, url, status, `ends on a page to sign in: ${finalUrl}`);
     const load = { world, recorder, isThirdParty };
-    const { seen, requests, interactive } = await readAtRest(load, limits);
+    const { seen, requests, interactive } = await readAtRest(
+      load,
+      isCutOff ? { ...limits, rest: 0 } : limits,
+    );
     onFilm?.((shots ?? []).map(({ time, picture }) => ({ at: time - seen.timeOrigin, picture })));
     const { firstScreen, lazy, useOf } = await usedContent(channel, world);
     const asked = new Set(requests.map((request) => request.url));
     const putOff = [...new Set(lazy)].filter((address) => !asked.has(address)).slice(0, maxPutOff);
-    if (onPicture) await keepPicture(takePicture(channel, world, conditions.view), onPicture);
+    if (onPicture && !isCutOff)
+      await keepPicture(takePicture(channel, world, conditions.view), onPicture);
     return {
       startedAt,
-      finalUrl: await addressOf(channel),
+      finalUrl,
       status,
       markers: {
         ...seenMarkers(seen),
         ttfb: firstByteOf(requests),
         interactive,
-        lastByte: lastByteOf(requests),
+        lastByte: isCutOff ? null : lastByteOf(requests),
         quiet: quietFrom(requests, seen.load),
       },
       largest: seen.largest,
       firstScreen,
       putOff,
       requests: withUse(requests, recorder, useOf),
+      ...(isCutOff && { cutOff: limits.load }),
       failure: null,
     };
   } catch (error) {
@@ -141,6 +163,18 @@ async function loadIn(
   } finally {
     await tab?.close().catch(() => {});
   }
+}
+
+/** Milliseconds between two calls of `onArrived`. */
+const tellEvery = 500;
+
+function arrivedBytes({ recorded }: NetworkRecorder): number {
+  return recorded.reduce((sum, { transferBytes }) => sum + transferBytes, 0);
+}
+
+/** Whether two addresses name one page, though one host may redirect to another, or to https. */
+function isSamePath(one: string, other: string): boolean {
+  return URL.canParse(other) && new URL(one).pathname === new URL(other).pathname;
 }
 
 /** The most lazy images that are kept of those that were not asked for. */

@@ -1,7 +1,10 @@
 import type { Browser, CDPSession } from 'playwright-core';
 import type { View } from '../../core/visitors/view.js';
 import { InnerChannels } from '../chromium/channel.js';
+import { sendHeaders } from '../chromium/access.js';
+import type { BrowserState, VisitorSettings } from '../chromium/access.js';
 import type { Channel } from '../chromium/channel.js';
+import { savedState, setCookies, storageScript } from './saved-state.js';
 import { clientHintsOf, userAgentOf } from '../chromium/user-agent.js';
 
 /** A tab of a fresh context. */
@@ -30,25 +33,36 @@ export class FreshContext {
   readonly #id: string;
   readonly #view: Omit<View, 'share' | 'name'>;
   readonly #device: Device;
+  readonly #visitor: VisitorSettings;
+  readonly #state: BrowserState | undefined;
 
   private constructor(
     browser: CDPSession,
     id: string,
     view: Omit<View, 'share' | 'name'>,
     device: Device,
+    visitor: VisitorSettings,
+    state: BrowserState | undefined,
   ) {
     this.#browser = browser;
     this.#tabs = new InnerChannels(browser);
     this.#id = id;
     this.#view = view;
     this.#device = device;
+    this.#visitor = visitor;
+    this.#state = state;
     browser.on('close', () => this.#tabs.close());
   }
 
-  /** @throws Error when the browser is gone. */
-  static async open(browser: Browser, view: Omit<View, 'share' | 'name'>): Promise<FreshContext> {
+  /** @throws Error when the browser is gone; NotFoundError, UsageError for a saved state that cannot be read. */
+  static async open(
+    browser: Browser,
+    view: Omit<View, 'share' | 'name'>,
+    visitor: VisitorSettings = {},
+  ): Promise<FreshContext> {
+    const state = savedState(visitor);
     const device = {
-      userAgent: await userAgentOf(browser, view),
+      userAgent: visitor.userAgent ?? (await userAgentOf(browser, view)),
       userAgentMetadata: clientHintsOf(view),
     };
     const session = await browser.newBrowserCDPSession();
@@ -57,7 +71,8 @@ export class FreshContext {
       disposeOnDetach: true,
     });
     await session.send('Browser.setDownloadBehavior', { behavior: 'deny', browserContextId });
-    return new FreshContext(session, browserContextId, view, device);
+    await setCookies(session, browserContextId, visitor, state);
+    return new FreshContext(session, browserContextId, view, device, visitor, state);
   }
 
   async openTab(): Promise<FreshTab> {
@@ -76,12 +91,15 @@ export class FreshContext {
     });
     const channel = this.#tabs.open(sessionId);
     answerDialogs(channel);
+    const { accesses = [], anyCertificate: ignore = false } = this.#visitor;
     const dress = (process: Channel) =>
       Promise.allSettled([
+        sendHeaders(process, accesses),
+        ...(ignore ? [process.send('Security.setIgnoreCertificateErrors', { ignore })] : []),
         process.send('Emulation.setUserAgentOverride', this.#device),
         process.send('Emulation.setTouchEmulationEnabled', { enabled: touch }),
         process.send('Page.addScriptToEvaluateOnNewDocument', {
-          source: heldBack,
+          source: `${heldBack}\n${this.#state ? storageScript(this.#state) : ''}`,
           runImmediately: true,
         }),
       ]);

@@ -8,7 +8,7 @@ import { contextFor, launchBrowser } from '../chromium/launch.js';
 import { navigate } from '../chromium/navigate.js';
 import { userAgentOf } from '../chromium/user-agent.js';
 import { within } from '../chromium/within.js';
-import { addCookies, sendHeaders } from '../visit/access.js';
+import { addCookies, sendHeaders } from '../chromium/access.js';
 
 /** A file that is served in place of whatever the site has at its address; or another address of the site. */
 export type ProvedFile =

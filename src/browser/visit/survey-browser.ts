@@ -1,10 +1,10 @@
 import { setTimeout as after } from 'node:timers/promises';
 import type { Browser, BrowserContextOptions } from 'playwright-core';
-import type { Access } from '../../core/address/access.js';
 import type { View } from '../../core/visitors/view.js';
 import { BodyCollector } from '../network/bodies.js';
 import type { KeepBody } from '../network/bodies.js';
-import { addCookies, readBrowserState } from './access.js';
+import { addCookies, readBrowserState } from '../chromium/access.js';
+import type { VisitorSettings } from '../chromium/access.js';
 import { contextFor, launchBrowser } from '../chromium/launch.js';
 import type { HostMap } from '../chromium/host-map.js';
 import { WireBytes } from '../network/wire-bytes.js';
@@ -18,21 +18,14 @@ export interface PageVisitor {
   readonly views: readonly Pick<Visitor, 'visit'>[];
 }
 
-export interface SurveyBrowserOptions {
+/** Without a user agent, it is the browser's own with the tool's name appended. */
+export interface SurveyBrowserOptions extends VisitorSettings {
   readonly views: readonly View[];
   /** Pages that are loaded at the same time. */
   readonly tabs: number;
   readonly keepBody: KeepBody;
   readonly hosts?: HostMap | undefined;
   readonly limits?: VisitLimits | undefined;
-  /** The user agent; without it, the browser's own with the tool's name appended. */
-  readonly userAgent?: string | undefined;
-  /** Credentials for the hosts that require them. */
-  readonly accesses?: readonly Access[] | undefined;
-  /** A file of cookies and local storage saved by a browser. */
-  readonly browserState?: string | undefined;
-  /** Accepts certificates that do not verify. */
-  readonly anyCertificate?: boolean | undefined;
   /** Called with each problem of the browser that was dealt with. */
   readonly onTrace?: (message: string, details: Readonly<Record<string, unknown>>) => void;
 }

@@ -3,7 +3,7 @@ import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 import type { Access } from '../../core/address/access.js';
 import type { View } from '../../core/visitors/view.js';
 import type { BodyCollector } from '../network/bodies.js';
-import { sendHeaders } from './access.js';
+import { sendHeaders } from '../chromium/access.js';
 import { NetworkRecorder } from '../network/network-recorder.js';
 import type { WireBytes } from '../network/wire-bytes.js';
 import { openWindow } from '../chromium/own-window.js';

@@ -2,6 +2,7 @@ import { array, string } from 'yup';
 import { defineCommand } from '../command.js';
 import { clockForms } from '../forms/clock.js';
 import { formOptions } from '../forms/form.js';
+import { visitorOptions } from '../options/access-options.js';
 import { filePath, numberFrom, shortText, wholeNumber, yesOrNo } from '../options/checks.js';
 import { option } from '../options/option.js';
 import { requestOptions } from '../options/requests.js';
@@ -40,6 +41,8 @@ export const clockCommand = defineCommand({
     ...requestOptions(40),
     ...formOptions(clockForms),
     har: option('Read this HAR file instead of loading pages', filePath()),
+    timeout: option('Seconds that a page may take to load', wholeNumber(1, 3_600).default(120)),
+    ...visitorOptions("the browser's"),
     mapHost: shared.mapHost,
   },
   examples: [

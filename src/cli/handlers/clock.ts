@@ -8,13 +8,14 @@ import type { clockCommand } from '../commands/clock.js';
 import { clockForms } from '../forms/clock.js';
 import { chooseForms } from '../forms/form.js';
 import type { Io } from '../io.js';
+import { visitorOf } from '../options/access-options.js';
 import { choiceOf } from '../options/requests.js';
 import { hostMapOf } from '../options/shared.js';
 import { program } from '../program.js';
 
 export const handler: Handler<typeof clockCommand> = async (
   settings,
-  { views, networks, policy },
+  { views, networks, policy, access },
   io,
 ) => {
   const { har, page } = settings;
@@ -47,6 +48,8 @@ export const handler: Handler<typeof clockCommand> = async (
       network,
       view,
       cpuFactor: settings.cpu,
+      timeout: settings.timeout * 1000,
+      ...visitorOf(settings, access),
       quietWindow: settings.quietWindow,
       noInteractive: !settings.interactive,
       warm: settings.warm,

@@ -3,10 +3,13 @@ import { SettingError, UsageError } from '../../core/base/errors.js';
 import { chooseViews } from '../../core/visitors/view.js';
 import type { View } from '../../core/visitors/view.js';
 import { surveyForms } from '../forms/survey.js';
-import { accessesOf } from '../options/access.js';
+import { visitorOf } from '../options/access-options.js';
 import type { FileSettings } from '../options/config-file.js';
 import { hostMapOf } from '../options/shared.js';
 import { defaultPages, queryRuleOf } from '../options/survey.js';
+import type { RankView } from '../../output/views/rank.js';
+import type { Workspace } from '../../store/workspace.js';
+import type { TaskOptions } from '../../tasks/progress.js';
 import type { Handler } from '../command.js';
 import type { surveyCommand } from '../commands/survey.js';
 
@@ -33,13 +36,10 @@ export const handler: Handler<typeof surveyCommand> = async (settings, file, { t
     tabs: settings.tabs,
     hosts: hostMapOf(settings.mapHost),
     ignoreRobots: settings.ignoreRobots,
-    userAgent: settings.userAgent,
+    ...visitorOf(settings, file.access),
     pace: settings.pace,
     retries: settings.retries,
     limits: { load: settings.timeout * 1000, images: 8_000 },
-    accesses: accessesOf(file.access, settings, process.env),
-    browserState: settings.browserState,
-    anyCertificate: settings.anyCertificate,
     noBodies: !settings.bodies,
     noEncodes: !settings.encode,
   };
@@ -57,13 +57,34 @@ export const handler: Handler<typeof surveyCommand> = async (settings, file, { t
           sitemaps: sitemap,
           label: settings.label,
         });
-    await show(surveyForms, { ...result, top: settings.top }, settings);
+    const isWhole = !result.interrupted && settings.encode && settings.bodies && !settings.json;
+    const ranking = isWhole ? await worstOf(workspace, result.survey.label, file, task) : undefined;
+    await show(surveyForms, { ...result, top: settings.top, ranking }, settings);
     if (result.interrupted) return 130;
     return result.pages.some(({ error, status }) => error === null || status !== null) ? 0 : 3;
   } finally {
     workspace.close();
   }
 };
+
+/** How many slot families are shown at the end of a survey. */
+const worstShown = 3;
+
+async function worstOf(
+  workspace: Workspace,
+  label: string,
+  { policy, groups }: FileSettings,
+  task: TaskOptions,
+): Promise<RankView> {
+  const [{ rank }, { rowsOf }] = await Promise.all([
+    import('../../tasks/rank.js'),
+    import('../../core/rank/rank-view.js'),
+  ]);
+  const result = await rank(workspace, label, policy, { ...task, groups });
+  const query = { by: 'family', sort: 'waste', top: worstShown, filter: {}, policy } as const;
+  const shown = { by: query.by, unweighted: false, narrowed: '', imageLimit: 0 };
+  return { ...rowsOf(result, query), ...shown, result };
+}
 
 async function scopeOf(settings: Settings) {
   const { start, list, perGroup, include, exclude, within, ignoreCanonical } = settings;

@@ -1,5 +1,7 @@
-import { forHost } from './access.js';
+import { accessesOf, forHost } from './access.js';
+import { filePath, shortText, yesOrNo } from './checks.js';
 import { option } from './option.js';
+import type { SettingsOf } from './option.js';
 
 /** Credentials for single hosts. */
 export const accessOptions = {
@@ -16,3 +18,22 @@ export const accessOptions = {
     forHost('HOST=NAME=VALUE', /^[!#$%&'*+.^`|~\w-]+=[^\r\n\0;]*$/),
   ),
 };
+
+/** What servers are told of the visitor, and what they are believed. */
+export const visitorOptions = (userAgent: string) => ({
+  userAgent: option('Name to send to servers', shortText(), userAgent),
+  ...accessOptions,
+  browserState: option('File of cookies and local storage that a browser saved', filePath()),
+  anyCertificate: option('Accept certificates that do not verify', yesOrNo().default(false)),
+});
+
+/** The settings of a call that say who the visitor is. */
+export const visitorOf = (
+  settings: SettingsOf<ReturnType<typeof visitorOptions>>,
+  file: Parameters<typeof accessesOf>[0],
+) => ({
+  userAgent: settings.userAgent,
+  accesses: accessesOf(file, settings, process.env),
+  browserState: settings.browserState,
+  anyCertificate: settings.anyCertificate,
+});

@@ -80,7 +80,7 @@ export function accessesOf(
     const found = name === undefined ? text : environment[name];
     if (found !== undefined) return found;
     throw new SettingError(`${where}: there is no environment variable ${name}`, {
-      hint: `set it: ${name}=… zealous-lynx survey …`,
+      hint: `set it before the call: ${name}=… zealous-lynx …`,
     });
   };
   const values = (map: Readonly<Record<string, string>> | undefined, where: string) =>

@@ -1,6 +1,6 @@
 import { availableParallelism, totalmem } from 'node:os';
 import type { QueryRule } from '../../core/address/address-matcher.js';
-import { accessOptions } from './access-options.js';
+import { visitorOptions } from './access-options.js';
 import { filePath, oneOf, shortText, textList, wholeNumber, yesOrNo } from './checks.js';
 import { option, under } from './option.js';
 import { shared } from './shared.js';
@@ -82,14 +82,7 @@ export const surveyOptions = {
       wholeNumber(0, 600_000).default(0),
     ),
     retries: option('Retry temporary failures this many times', wholeNumber(0, 10).default(2)),
-    userAgent: option(
-      'Name to send to servers',
-      shortText(),
-      "the browser's, followed by ZealousLynx",
-    ),
-    ...accessOptions,
-    browserState: option('File of cookies and local storage that a browser saved', filePath()),
-    anyCertificate: option('Accept certificates that do not verify', yesOrNo().default(false)),
+    ...visitorOptions("the browser's, followed by ZealousLynx"),
   }),
   ...under('What is kept and shown', {
     label: shared.label('survey'),

@@ -21,6 +21,8 @@ export interface Run {
   readonly firstScreen?: readonly string[];
   /** Addresses of lazy images that were not asked for, because nobody had scrolled to them; left out where not known. */
   readonly putOff?: readonly string[];
+  /** Milliseconds after which it was cut off, without a load event; left out where it came to its end. */
+  readonly cutOff?: number;
   /** Processes that waited for a core of the machine when it began, a minute's average; left out where not known. */
   readonly hostLoad?: number;
   /** Why the run does not count, when it does not. */

@@ -33,7 +33,7 @@ export function drawSession(page: ClockedPage, choice: RequestChoice, screen: Sc
   const conditions = Object.entries(describeConditions(session.conditions));
   const failures = session.runs.flatMap(({ failure }) => failure ?? []);
   return [
-    `${bold(plainText(session.label))}: ${plainText(session.page)}, ${count(summary.countedRuns, session.conditions ? `${session.conditions.cache} load` : 'load')}`,
+    `${bold(plainText(session.label))}: ${plainText(session.page)}${redirectWords(page)}, ${count(summary.countedRuns, session.conditions ? `${session.conditions.cache} load` : 'load')}`,
     dim(
       joined(
         [...conditions.map(([name, words]) => `${name} ${words}`), ...hostLoadWords(session.runs)],
@@ -47,6 +47,7 @@ export function drawSession(page: ClockedPage, choice: RequestChoice, screen: Sc
           ),
         ]
       : []),
+    ...cutOffWords(session.runs).map(yellow),
     '',
     beside(
       markerTable(summary, screen),
@@ -60,6 +61,27 @@ export function drawSession(page: ClockedPage, choice: RequestChoice, screen: Sc
     ...drawFindings(page, screen),
     `${session.runs.length === 1 ? 'HAR' : 'HAR of the median run'}: ${plainText(harFile)}`,
   ].join('\n');
+}
+
+/** Where a page leads, if it is to another address. */
+function redirectWords({ session, medianRun }: ClockedPage): string {
+  const { finalUrl } = medianRun;
+  const isSame = bareAddress(finalUrl) === bareAddress(session.page);
+  return isSame ? '' : ` (which redirects to ${plainText(finalUrl)})`;
+}
+
+function bareAddress(address: string): string {
+  return URL.canParse(address) ? new URL(address).href.replace(/#.*$/, '') : address;
+}
+
+/** Loads whose time was up before they had finished. */
+function cutOffWords(runs: readonly Run[]): string[] {
+  const limits = runs.flatMap(({ cutOff }) => cutOff ?? []);
+  if (limits.length === 0) return [];
+  const loads = `${count(limits.length, 'load')} of ${runs.length}`;
+  return [
+    `${loads} had not finished after ${max(limits) / 1000} s: what had arrived by then is shown; --timeout waits longer`,
+  ];
 }
 
 /** Findings of one kind beyond this many would push out those of other kinds; the JSON has them all. */

@@ -32,6 +32,11 @@ export function drawRanking(view: RankView, screen: Screen): string {
   return lines.join('\n');
 }
 
+/** The totals and the first rows of a ranking, for the end of a survey. */
+export function drawWorst(view: RankView, screen: Screen): string {
+  return [...totalLines(view, screen), '', tableOf(view.rows, view, screen), ''].join('\n');
+}
+
 function heading({ result, images, narrowed }: RankView, screen: Screen): string[] {
   const { bold, yellow } = paletteFor(screen);
   const { survey, pages } = result;

@@ -6,6 +6,7 @@ import type { SurveyView } from '../views/survey.js';
 import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { count, formatBytes } from '../words/units.js';
 import { originOf } from '../words/rank.js';
+import { drawWorst } from './rank.js';
 import { joined, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
@@ -20,6 +21,26 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
   const left = pages.length - shown.length;
   if (pages.length === 0 && interrupted)
     return `${bold(plainText(survey.label))}: stopped before its first page was surveyed; zealous-lynx survey --resume continues.`;
+  const notes = [
+    ...groupLines(pages, screen),
+    ...missingLines(missing, origin).map(yellow),
+    ...problems
+      .slice(0, maxProblems)
+      .map(({ url, error }) =>
+        yellow(`! ${shorten(withoutOrigin(url, origin), 60)}: ${plainText(error!)}`),
+      ),
+    ...(problems.length > maxProblems
+      ? [
+          yellow(
+            `! ${count(problems.length - maxProblems, 'more page')} with problems; --json lists them`,
+          ),
+        ]
+      : []),
+    ...skippedLines(skipped).map(dim),
+    ...(interrupted
+      ? [yellow('Stopped. What was surveyed is kept; zealous-lynx survey --resume continues.')]
+      : []),
+  ];
   return [
     `${bold(plainText(survey.label))}: ${count(pages.length, 'page')} surveyed in ${count(survey.views.length, 'view')}, heaviest first`,
     '',
@@ -39,26 +60,21 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
     ),
     ...(left > 0 ? [dim(`${count(left, 'more page')}; --top ${pages.length} shows all.`)] : []),
     '',
-    ...groupLines(pages, screen),
-    ...missingLines(missing, origin).map(yellow),
-    ...problems
-      .slice(0, maxProblems)
-      .map(({ url, error }) =>
-        yellow(`! ${shorten(withoutOrigin(url, origin), 60)}: ${plainText(error!)}`),
-      ),
-    ...(problems.length > maxProblems
-      ? [
-          yellow(
-            `! ${count(problems.length - maxProblems, 'more page')} with problems; --json lists them`,
-          ),
-        ]
-      : []),
-    ...skippedLines(skipped).map(dim),
-    ...(interrupted
-      ? [yellow('Stopped. What was surveyed is kept; zealous-lynx survey --resume continues.')]
-      : []),
-    'Next: zealous-lynx rank shows which images waste the most.',
+    ...notes,
+    ...(notes.length > 0 ? [''] : []),
+    ...rankingLines(view, screen),
   ].join('\n');
+}
+
+/** The first answer: what an average visit wastes, and on what most of it. */
+function rankingLines({ ranking }: SurveyView, screen: Screen): string[] {
+  if (!ranking || ranking.rows.length === 0)
+    return ['Next: zealous-lynx rank shows which images waste the most.'];
+  return [
+    '',
+    drawWorst(ranking, screen),
+    'Next: zealous-lynx rank tells the causes and lists the rest.',
+  ];
 }
 
 function rowOf({ url, status, bytesByType, error }: SurveyedPage, origin: string, room: number) {

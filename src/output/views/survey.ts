@@ -1,4 +1,5 @@
 import type { MissingImage } from '../../core/survey/missing-images.js';
+import type { RankView } from './rank.js';
 import type { SkippedAddress, SurveyHead, SurveyedPage } from '../../core/survey/survey.js';
 
 /** What a survey comes to. */
@@ -15,4 +16,6 @@ export interface SurveyOutcome {
 export interface SurveyView extends SurveyOutcome {
   /** How many pages are listed. */
   readonly top: number;
+  /** The ranking of its images, where their encodes are there. */
+  readonly ranking?: RankView | undefined;
 }

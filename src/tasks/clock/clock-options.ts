@@ -1,3 +1,4 @@
+import type { VisitorSettings } from '../../browser/chromium/access.js';
 import type { HostMap } from '../../browser/chromium/host-map.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { Network } from '../../core/visitors/network.js';
@@ -5,7 +6,7 @@ import type { View } from '../../core/visitors/view.js';
 import type { ClockedPage } from '../../output/views/clock.js';
 import type { TaskOptions } from '../progress.js';
 
-export interface ClockOptions extends TaskOptions {
+export interface ClockOptions extends TaskOptions, VisitorSettings {
   readonly label?: string | undefined;
   readonly runs: number;
   readonly network: Network;
@@ -13,6 +14,8 @@ export interface ClockOptions extends TaskOptions {
   readonly view: View;
   /** Milliseconds without traffic after which the network counts as quiet [500]. */
   readonly quietWindow?: number;
+  /** Milliseconds within which the load event must fire [120,000]. */
+  readonly timeout?: number;
   /** Does not wait for the quiet that `interactive` needs. */
   readonly noInteractive?: boolean;
   /** Films one extra load of each page at the end. */

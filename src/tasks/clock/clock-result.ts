@@ -8,6 +8,9 @@ import { writeWhole } from '../../store/write-whole.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { ClockOptions, ClockResult } from './clock-options.js';
 
+/** Failures that credentials may mend. */
+const signInWords = /sign in|returned 40[13]/;
+
 /**
  * What a session comes to; writes the HAR file of its median run.
  *
@@ -20,10 +23,14 @@ export async function resultOf(
   needed: ReadonlyMap<string, number>,
   { creator, network }: ClockOptions,
 ): Promise<Omit<ClockResult, 'film'>> {
-  if (countedRuns(session).length === 0)
-    throw new PageError(`${session.page} could not be loaded: ${session.runs[0]?.failure}`, {
-      hint: 'check the address; for a host that only this machine knows, see --map-host',
+  if (countedRuns(session).length === 0) {
+    const failure = session.runs[0]?.failure ?? 'no load was made';
+    throw new PageError(`${session.page} could not be loaded: ${failure}`, {
+      hint: signInWords.test(failure)
+        ? 'sign in with --browser-state, --cookie, --basic or --header'
+        : 'check the address; for a host that only this machine knows, see --map-host',
     });
+  }
   const run = medianRun(session);
   const harFile = join(workspace.folder, 'har', `session-${session.id}.har`);
   await writeWhole(harFile, `${JSON.stringify(harOf(session, run, creator), null, 2)}\n`);

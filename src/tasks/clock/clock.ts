@@ -1,3 +1,4 @@
+import { splitCredentials } from '../../core/address/access.js';
 import type { Browser } from 'playwright-core';
 import { launchBrowser } from '../../browser/chromium/launch.js';
 import { defaultColdLoadLimits } from '../../browser/load/cold-load.js';
@@ -13,6 +14,7 @@ import { resultOf } from './clock-result.js';
 import { filmLoad } from './film-load.js';
 import { knownNeeds } from './known-needs.js';
 import { loadInTurn, pageOf } from './load-in-turn.js';
+import { LoadProgress } from './load-progress.js';
 
 export type { ClockOptions, ClockOutcome, ClockResult } from './clock-options.js';
 
@@ -27,14 +29,25 @@ export async function clock(
   options: ClockOptions,
 ): Promise<ClockOutcome> {
   const { signal, hosts = {} } = options;
-  const open = await openStarts(pages, hosts);
+  const split = pages.map(splitCredentials);
+  const given = split.flatMap(({ access }) => access ?? []);
+  const open = await openStarts(
+    split.map(({ address }) => address),
+    hosts,
+  );
   try {
     const connections = await connectionsFor(open, options.network);
     const browser = await launchBrowser(open.hosts, { connections });
     const stop = () => void browser.close();
     signal?.addEventListener('abort', stop, { once: true });
     try {
-      return await clockIn(browser, workspace, open.urls, options, connections !== undefined);
+      return await clockIn(
+        browser,
+        workspace,
+        open.urls,
+        { ...options, accesses: [...(options.accesses ?? []), ...given] },
+        connections !== undefined,
+      );
     } finally {
       signal?.removeEventListener('abort', stop);
       await browser.close().catch(() => {});
@@ -44,6 +57,9 @@ export async function clock(
     await open.close();
   }
 }
+
+/** Milliseconds of quiet that time to interactive needs. */
+const interactiveRest = 5_000;
 
 async function clockIn(
   browser: Browser,
@@ -57,6 +73,7 @@ async function clockIn(
   const limits = {
     ...defaultColdLoadLimits,
     quietWindow: options.quietWindow ?? defaultColdLoadLimits.quietWindow,
+    load: options.timeout ?? defaultColdLoadLimits.load,
     ...(options.noInteractive && { rest: 0 }),
   };
   const caches = options.warm ? (['cold', 'warm'] as const) : (['cold'] as const);
@@ -65,19 +82,36 @@ async function clockIn(
   );
   const begun = workspace.sessions.begin(options.label, new Date().toISOString(), planned);
   const sessions = urls.map((_, at) => begun.slice(at * caches.length, (at + 1) * caches.length));
-  const total = sessions.length * (runs + (options.film ? 2 : 1));
-  let done = 0;
-  const onLoad = (page: string) => onProgress({ stage: 'loads', done: done++, total, doing: page });
-  const turn = { browser, conditions, limits, sessions, runs, signal, onLoad, onTrace };
+  const progress = new LoadProgress({
+    network: options.network,
+    loadsPerPage: runs + (options.film ? 2 : 1),
+    pages: urls,
+    rest: (limits.quietWindow + Math.min(limits.rest, interactiveRest)) / 1000,
+    onProgress,
+  });
+  const turn = {
+    browser,
+    conditions,
+    limits,
+    visitor: options,
+    sessions,
+    runs,
+    signal,
+    progress,
+    onTrace,
+  };
   const kept = await loadInTurn(workspace, turn);
   const films = new Map<Session, Film>();
   for (const [cold] of options.film ? sessions : []) {
     if (signal?.aborted) break;
-    onLoad(cold!.page);
-    const film = await filmLoad(browser, { ...pageOf(cold!.page), conditions, limits });
+    progress.begin(cold!.page);
+    const film = await filmLoad(browser, {
+      ...pageOf(cold!.page),
+      ...{ conditions, limits, visitor: options },
+    });
     if (film) films.set(cold!, film);
   }
-  onProgress({ stage: 'loads', done, total, doing: '' });
+  progress.end();
   const needs = options.policy ? await knownNeeds(workspace, options.policy) : undefined;
   const needed = needs?.(conditions.view) ?? new Map<string, number>();
   const results: ClockResult[] = [];

@@ -3,6 +3,7 @@ import { loadavg } from 'node:os';
 import type { Browser } from 'playwright-core';
 import { coldLoad, defaultColdLoadLimits } from '../../browser/load/cold-load.js';
 import type { ColdLoadLimits, LoadPlan } from '../../browser/load/cold-load.js';
+import type { VisitorSettings } from '../../browser/chromium/access.js';
 import type { Run, Session } from '../../core/load/session.js';
 import type { Conditions } from '../../core/visitors/conditions.js';
 import { unshaped } from '../../core/visitors/network.js';
@@ -10,6 +11,7 @@ import { isThirdParty } from '../../crawl/third-party.js';
 import { writeWhole } from '../../store/write-whole.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { Trace } from '../progress.js';
+import type { LoadProgress } from './load-progress.js';
 import { pictureFile } from './picture-file.js';
 
 /** The load that does not count need not go quiet. */
@@ -20,12 +22,12 @@ export interface LoadsInTurn {
   readonly browser: Browser;
   readonly conditions: Conditions;
   readonly limits: ColdLoadLimits;
+  readonly visitor: VisitorSettings;
   /** The sessions of each page: the cold one, and the warm one that follows it. */
   readonly sessions: readonly (readonly Session[])[];
   readonly runs: number;
   readonly signal: AbortSignal | undefined;
-  /** Called before each load starts. */
-  readonly onLoad: (page: string) => void;
+  readonly progress: LoadProgress;
   readonly onTrace: Trace;
 }
 
@@ -42,22 +44,27 @@ export function pageOf(url: string): Pick<LoadPlan, 'url' | 'isThirdParty'> {
  */
 export async function loadInTurn(
   workspace: Workspace,
-  { browser, conditions, limits, sessions, runs, signal, onLoad, onTrace }: LoadsInTurn,
+  { browser, conditions, limits, visitor, sessions, runs, signal, progress, onTrace }: LoadsInTurn,
 ): Promise<Map<Session, Run[]>> {
   const kept = new Map<Session, Run[]>(sessions.flat().map((session) => [session, []]));
   for (const [{ page } = { page: '' }] of sessions) {
     if (signal?.aborted) break;
-    onLoad(page);
+    progress.begin(page);
     const unhurried = { ...conditions, network: unshaped };
-    await coldLoad(browser, { ...pageOf(page), conditions: unhurried, limits: warmUpLimits });
+    const began = performance.now();
+    const [run] = await coldLoad(browser, {
+      ...pageOf(page),
+      ...{ conditions: unhurried, limits: { ...warmUpLimits, load: limits.load }, visitor },
+    });
+    progress.expect(page, run.requests, performance.now() - began);
   }
   for (let position = 0; position < runs; position++)
     for (const ofPage of sessions) {
       if (signal?.aborted) return kept;
       const [cold] = ofPage;
-      onLoad(cold!.page);
+      const { onArrived } = progress.begin(cold!.page);
       const [hostLoad = 0] = loadavg();
-      const plan = { ...pageOf(cold!.page), conditions, limits };
+      const plan = { ...pageOf(cold!.page), conditions, limits, visitor, onArrived };
       const onPicture = keepPicture(workspace, cold!);
       const loaded = await coldLoad(browser, { ...plan, onPicture }, ofPage.length - 1);
       // What was cut off by the stop is not a run.

@@ -63,7 +63,7 @@ export async function crawl(
       if (visit.error === null) verdict ??= judge(due, visit, frontier);
       return verdict?.reason !== undefined;
     };
-    const hurry = busy === 1 && frontier.waiting === 0;
+    const hurry = due.depth === 0 && busy === 1 && frontier.waiting === 0;
     const visits = await visitPage(visitor, due.url, manners, { isNone, hurry });
     if (signal?.aborted) return;
     const { reason, isTwin } = verdict ?? noVerdict;

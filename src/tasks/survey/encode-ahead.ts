@@ -12,6 +12,7 @@ import type { PageRecord } from '../../store/pages.js';
 import type { Workspace } from '../../store/workspace.js';
 import { refitResult } from './refit-result.js';
 import { encodeAndKeep } from './encode-file.js';
+import type { WorstImages } from './worst-images.js';
 
 /** Half of the cores are left to the browser: a page waits for the network and for its scripts. */
 const workers = Math.max(1, Math.floor(availableParallelism() / 2));
@@ -28,14 +29,19 @@ export class EncodeAhead {
   readonly #densities: ReadonlyMap<string, number>;
   /** The largest factor that any placement needed of a file so far. */
   readonly #factors = new Map<string, number>();
-  readonly #waiting = new Set<string>();
-  readonly #running = new Set<Promise<void>>();
+  /** Bytes of the files that wait, by content hash. */
+  readonly #waiting = new Map<string, number>();
+  /** By content hash. */
+  readonly #running = new Map<string, Promise<void>>();
   #ended = false;
   #failure: Error | undefined;
 
-  constructor(workspace: Workspace, views: readonly View[], policy: Policy) {
+  readonly #worst: WorstImages;
+
+  constructor(workspace: Workspace, views: readonly View[], policy: Policy, worst: WorstImages) {
     this.#workspace = workspace;
     this.#policy = policy;
+    this.#worst = worst;
     this.#key = encodeKey(policy);
     // Page groups are found at the end: what is allowed for them is encoded then.
     this.#allowances = new Allowances(policy.rules, new Map());
@@ -60,12 +66,12 @@ export class EncodeAhead {
       : 1;
     if (factor <= (this.#factors.get(contentHash) ?? 0)) return;
     this.#factors.set(contentHash, factor);
-    this.#waiting.add(contentHash);
+    this.#waiting.set(contentHash, file.bytes);
   }
 
   #fill(): void {
     while (!this.#ended && this.#running.size < workers) {
-      const [next] = this.#waiting;
+      const next = this.#largestWaiting();
       if (next === undefined) return;
       this.#waiting.delete(next);
       const work = this.#encode(next)
@@ -75,11 +81,20 @@ export class EncodeAhead {
           this.#ended = true;
         })
         .finally(() => {
-          this.#running.delete(work);
+          this.#running.delete(next);
           this.#fill();
         });
-      this.#running.add(work);
+      this.#running.set(next, work);
     }
+  }
+
+  /** What may waste the most comes first, and leaves the least to wait for at the end. */
+  #largestWaiting(): string | undefined {
+    let largest: string | undefined;
+    for (const [hash, bytes] of this.#waiting)
+      if (!this.#running.has(hash) && bytes > (this.#waiting.get(largest ?? '') ?? -1))
+        largest = hash;
+    return largest;
   }
 
   async #encode(contentHash: string): Promise<void> {
@@ -91,17 +106,22 @@ export class EncodeAhead {
     if (!need && !isVector(file)) return;
     if (encodes.get(contentHash, need, this.#key) || !bodies.has(contentHash)) return;
     if (refitResult(this.#workspace, file, need, this.#policy)) return;
-    await encodeAndKeep(this.#workspace, file, need, this.#policy);
+    this.#worst.add(await encodeAndKeep(this.#workspace, file, need, this.#policy), file.bytes);
+  }
+
+  /** Begins no more encodes, and tells those under way by content hash. */
+  end(): ReadonlyMap<string, Promise<void>> {
+    this.#ended = true;
+    return this.#running;
   }
 
   /**
-   * Takes nothing in any more, and waits for what is under way.
+   * Waits for what is under way.
    *
    * @throws whatever kept an encode from being kept.
    */
-  async end(): Promise<void> {
-    this.#ended = true;
-    await Promise.all(this.#running);
+  async done(): Promise<void> {
+    await Promise.all(this.#running.values());
     if (this.#failure) throw this.#failure;
   }
 }

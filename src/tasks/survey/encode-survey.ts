@@ -15,6 +15,13 @@ import { refitResult } from './refit-result.js';
 import { noProgress } from '../progress.js';
 import type { TaskOptions } from '../progress.js';
 
+export interface EncodeOptions extends TaskOptions {
+  /** Called with each encode as it is made, and the bytes of the file as it is. */
+  /** Encodes that others are making, by content hash: they are waited for and not made twice. */
+  readonly underWay?: ReadonlyMap<string, Promise<void>> | undefined;
+  readonly onEncoded?: (encoded: Encoded, bytes: number) => void;
+}
+
 /**
  * Encodes every image file of a survey at its need, the largest over all its placements, and compresses its
  * vectors. What the workspace holds already is not encoded again. A file that cannot be encoded is told, not thrown.
@@ -26,7 +33,7 @@ export async function encodeSurvey(
   facts: Omit<SurveyFacts, 'encoded' | 'pictures'>,
   policy: Policy,
   needs: PlacementNeeds,
-  { signal, onProgress = noProgress }: TaskOptions = {},
+  { signal, onProgress = noProgress, underWay, onEncoded = () => {} }: EncodeOptions = {},
 ): Promise<Encoded[]> {
   const largest = largestNeeds(facts, needs);
   const kept = workspace.encodes.ofSurvey(facts.head.id, encodeKey(policy));
@@ -44,6 +51,8 @@ export async function encodeSurvey(
     else due.push({ file, need });
   }
   if (due.length === 0) return known;
+  // What may waste the most comes first, and no large one is left alone at the end.
+  due.sort((one, other) => other.file.bytes - one.file.bytes);
   // The encoders take a while to load.
   const { encodeAndKeep } = await import('./encode-file.js');
   const limit = pLimit(picturesAtOnce);
@@ -53,7 +62,10 @@ export async function encodeSurvey(
       limit(async () => {
         if (signal?.aborted) return [];
         onProgress({ stage: 'images', done, total: due.length, doing: file.mediaType });
-        const encoded = await encodeAndKeep(workspace, file, need, policy);
+        await underWay?.get(file.contentHash);
+        const made = workspace.encodes.get(file.contentHash, need, encodeKey(policy));
+        const encoded = made ?? (await encodeAndKeep(workspace, file, need, policy));
+        onEncoded(encoded, file.bytes);
         onProgress({ stage: 'images', done: ++done, total: due.length, doing: file.mediaType });
         return encoded;
       }),

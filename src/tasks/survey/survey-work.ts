@@ -9,6 +9,7 @@ import { Pacer } from '../../crawl/pacer.js';
 import { Robots, robotsLimit } from '../../crawl/robots.js';
 import type { Workspace } from '../../store/workspace.js';
 import { noProgress, noTrace } from '../progress.js';
+import type { Progress } from '../progress.js';
 import { crawl } from './crawl.js';
 import type { EncodeAhead } from './encode-ahead.js';
 import { encodeSurvey } from './encode-survey.js';
@@ -17,6 +18,7 @@ import { fetcher } from './fetcher.js';
 import { bodyKeeper } from './keep-body.js';
 import type { OpenStarts } from './starts.js';
 import type { SurveyResult, WorkOptions } from './survey-options.js';
+import { WorstImages } from './worst-images.js';
 
 /** A survey that has been started or resumed. */
 export interface BegunSurvey {
@@ -36,7 +38,7 @@ export async function workOn(
   options: WorkOptions,
   begin: (robots: Robots) => BegunSurvey | Promise<BegunSurvey>,
 ): Promise<SurveyResult> {
-  const { signal, onProgress = noProgress, onTrace = noTrace } = options;
+  const { signal, onProgress: tell = noProgress, onTrace = noTrace } = options;
   const { surveys, pages } = workspace;
   try {
     const browser = await SurveyBrowser.open({
@@ -57,11 +59,14 @@ export async function workOn(
       const robots = new Robots(fetcher(options, open.hosts, robotsLimit));
       const { head, frontier, visited } = await begin(robots);
       const encodes = !options.noBodies && !options.noEncodes;
-      const ahead = encodes ? await encodeAhead(workspace, options) : undefined;
+      const worst = new WorstImages();
+      const ahead = encodes ? await encodeAhead(workspace, options, worst) : undefined;
+      const onProgress = (progress: Progress) => tell({ ...progress, worst: worst.top });
       await crawl(frontier, browser.visitors, {
         refusal: async (url) => (options.ignoreRobots ? undefined : robots.refusal(url)),
         keep: (record, found) => {
           pages.add(head.id, record, found);
+          worst.note(record);
           ahead?.note(record);
         },
         keepFound: (found) => pages.addFound(head.id, found),
@@ -73,14 +78,23 @@ export async function workOn(
         onTrace,
         visited,
       });
-      await ahead?.end();
+      // The processors are the encoders' from here on.
+      void browser.close();
+      const underWay = ahead?.end();
       pages.setGroups(head.id, groupPages(pages.sketches(head.id), options.groups));
       if (!signal?.aborted && encodes) {
         const facts = pages.read(head);
         const needs = needsOfPlacements(facts, options.policy);
-        await encodeSurvey(workspace, facts, options.policy, needs, options);
+        const onEncoded = worst.add.bind(worst);
+        await encodeSurvey(workspace, facts, options.policy, needs, {
+          signal,
+          onProgress,
+          onEncoded,
+          underWay,
+        });
         await picturesOfSurvey(workspace, facts, options);
       }
+      await ahead?.done();
       if (!signal?.aborted) {
         surveys.finish(head.id, new Date().toISOString());
         pages.seal(head.id);
@@ -98,10 +112,11 @@ export async function workOn(
 async function encodeAhead(
   workspace: Workspace,
   { views, policy }: Pick<WorkOptions, 'views' | 'policy'>,
+  worst: WorstImages,
 ): Promise<EncodeAhead> {
   // Whoever makes no encodes is spared the time that the encoders take to load.
   const { EncodeAhead } = await import('./encode-ahead.js');
-  return new EncodeAhead(workspace, views, policy);
+  return new EncodeAhead(workspace, views, policy, worst);
 }
 
 function resultOf(workspace: Workspace, id: number, interrupted: boolean): SurveyResult {

@@ -1,15 +1,34 @@
 import { readFileSync } from 'node:fs';
-import type { BrowserContext, BrowserContextOptions, CDPSession } from 'playwright-core';
+import type { BrowserContext, BrowserContextOptions } from 'playwright-core';
 import { accessHeaders } from '../../core/address/access.js';
 import type { Access } from '../../core/address/access.js';
 import { NotFoundError, UsageError, messageOf } from '../../core/base/errors.js';
+import type { Channel } from './channel.js';
+
+/** What servers are told of the visitor, and what they are believed. */
+export interface VisitorSettings {
+  /** The user agent; without it, the browser's own. */
+  readonly userAgent?: string | undefined;
+  /** Credentials for the hosts that require them. */
+  readonly accesses?: readonly Access[] | undefined;
+  /** A file of cookies and local storage saved by a browser. */
+  readonly browserState?: string | undefined;
+  /** Accepts certificates that do not verify. */
+  readonly anyCertificate?: boolean | undefined;
+}
 
 /** Puts the cookies of all accesses into a context, each for its own hosts. */
 export async function addCookies(
   context: BrowserContext,
   accesses: readonly Access[],
 ): Promise<void> {
-  const cookies = accesses.flatMap(({ host, cookies = {} }) =>
+  const cookies = cookiesOf(accesses);
+  if (cookies.length > 0) await context.addCookies(cookies);
+}
+
+/** The cookies of all accesses, each for its own hosts. */
+export function cookiesOf(accesses: readonly Access[]): AccessCookie[] {
+  return accesses.flatMap(({ host, cookies = {} }) =>
     Object.entries(cookies).map(([name, value]) => ({
       name,
       value,
@@ -19,7 +38,14 @@ export async function addCookies(
         : { url: `http://${host}/` }),
     })),
   );
-  if (cookies.length > 0) await context.addCookies(cookies);
+}
+
+interface AccessCookie {
+  readonly name: string;
+  readonly value: string;
+  readonly domain?: string;
+  readonly path?: string;
+  readonly url?: string;
 }
 
 /**
@@ -28,7 +54,7 @@ export async function addCookies(
  *
  * @throws NotFoundError, UsageError when it cannot be read.
  */
-export function readBrowserState(path: string): NonNullable<BrowserState> {
+export function readBrowserState(path: string): BrowserState {
   let text: string;
   try {
     text = readFileSync(path, 'utf8');
@@ -36,7 +62,7 @@ export function readBrowserState(path: string): NonNullable<BrowserState> {
     throw new NotFoundError(`the browser state ${path} cannot be read: ${messageOf(error)}`);
   }
   try {
-    const state = JSON.parse(text) as NonNullable<BrowserState>;
+    const state = JSON.parse(text) as BrowserState;
     if (Array.isArray(state.cookies) && Array.isArray(state.origins)) return state;
   } catch {
     // What a parser would quote of it may be secret.
@@ -46,13 +72,13 @@ export function readBrowserState(path: string): NonNullable<BrowserState> {
   });
 }
 
-type BrowserState = Exclude<BrowserContextOptions['storageState'], string>;
+export type BrowserState = NonNullable<Exclude<BrowserContextOptions['storageState'], string>>;
 
 /**
  * Adds the headers of all accesses to the requests of a tab to their hosts, and to no others: a header added
  * to a request is not sent on with its redirects.
  */
-export async function sendHeaders(cdp: CDPSession, accesses: readonly Access[]): Promise<void> {
+export async function sendHeaders(cdp: Channel, accesses: readonly Access[]): Promise<void> {
   const hosts = accesses.filter(({ basic, headers }) => basic || headers).map(({ host }) => host);
   if (hosts.length === 0) return;
   cdp.on('Fetch.requestPaused', ({ requestId, request }) => {

@@ -1,0 +1,39 @@
+import type { Encoded } from '../../core/survey/encoded.js';
+import type { PageRecord } from '../../store/pages.js';
+import type { WastefulImage } from '../progress.js';
+
+/** How many are shown. */
+const shown = 3;
+
+/** The images that waste the most, as far as is known while a survey is under way. */
+export class WorstImages {
+  /** Where each content was seen first. */
+  readonly #addresses = new Map<string, string>();
+  #top: readonly WastefulImage[] = [];
+
+  get top(): readonly WastefulImage[] {
+    return this.#top;
+  }
+
+  note({ visits }: Pick<PageRecord, 'visits'>): void {
+    for (const { responses } of visits)
+      for (const { contentHash, url } of responses)
+        if (contentHash !== null && !this.#addresses.has(contentHash))
+          this.#addresses.set(contentHash, url);
+  }
+
+  /** @param bytes those of the file as it is */
+  add({ contentHash, problem, steps }: Encoded, bytes: number): void {
+    const url = this.#addresses.get(contentHash);
+    if (url === undefined || problem !== null) return;
+    // A later page may need more of it than the first: what was told of it then is told anew.
+    const image = { url, bytes, needed: Math.min(bytes, steps.best) };
+    this.#top = [...this.#top.filter((one) => one.url !== url), image]
+      .sort((a, b) => wasteOf(b) - wasteOf(a))
+      .slice(0, shown);
+  }
+}
+
+function wasteOf({ bytes, needed }: WastefulImage): number {
+  return bytes - needed;
+}
