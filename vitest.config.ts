@@ -1,6 +1,4 @@
 import { defineConfig } from 'vitest/config';
-import { BaseSequencer } from 'vitest/node';
-import type { TestSpecification } from 'vitest/node';
 
 /** Tests that start no browser. */
 const unit = ['test/{core,crawl,images,output,store,cli}/**/*.test.ts'];
@@ -13,17 +11,6 @@ const timed = [
   'test/program/clock-{timing,film}.test.ts',
 ];
 
-/** Tests that wait for the demo, which is under way while the others run. */
-const waiting = /\/(?:demo|deploy|museum)\.test\.ts$/;
-
-class WaitingLast extends BaseSequencer {
-  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
-    const sorted = await super.sort(files);
-    const waits = ({ moduleId }: TestSpecification) => Number(waiting.test(moduleId));
-    return sorted.sort((a, b) => waits(a) - waits(b));
-  }
-}
-
 const common = {
   setupFiles: ['test/support/seed.ts'],
   // What is waited for is other processes on a machine that may be busy; no test measures speed by it.
@@ -35,7 +22,6 @@ export default defineConfig({
   test: {
     globalSetup: ['test/support/global.ts'],
     maxWorkers: 2,
-    sequence: { sequencer: WaitingLast },
     coverage: {
       provider: 'v8',
       include: ['src/core/**'],
@@ -48,9 +34,8 @@ export default defineConfig({
         test: {
           ...common,
           name: 'browser',
-          globalSetup: ['test/support/global.ts', 'test/support/early-demo.ts'],
           include: ['test/**/*.test.ts'],
-          exclude: [...unit, ...timed, 'test/{package,real}/**'],
+          exclude: [...unit, ...timed, 'test/{package,real,whole}/**'],
           // They wait as much as they compute: one more than there are cores keeps a small machine busy.
           maxWorkers: 3,
           sequence: { groupOrder: 2 },

@@ -86,15 +86,40 @@ interface OneFormat {
 async function encodesAs(
   picture: Reduced,
   frames: number,
-  { format, isDrawing, policy, tried = [], least = Infinity }: OneFormat,
-): Promise<EncodedPicture[]> {
-  const lossy = isDrawing ? undefined : lossyFormats[format];
-  if (!lossy) return [await encodeExactly(picture, frames, format, isDrawing)];
-  const { fullColourFrom, ...usual } = lossy;
+  { format, isDrawing, policy, tried = [], least }: OneFormat,
+): Promise<readonly EncodedPicture[]> {
+  if (isDrawing || !lossyFormats[format])
+    return [await encodeExactly(picture, frames, format, isDrawing)];
+  const first = (fullColour: boolean) => {
+    const alike = tried.filter((one) => one.format === format && one.fullColour === fullColour);
+    const quality = alike.length > 0 ? best(alike, policy.similarity).quality : null;
+    return quality === null ? undefined : quality + beyondSample;
+  };
+  return searchFormat(picture, frames, { format, policy, least, first });
+}
+
+export interface QualitySearch {
+  readonly format: EncodedFormat;
+  readonly policy: Pick<Policy, 'similarity' | 'quality'>;
+  /** Bytes of a file that is alike enough already: nothing larger is of use. */
+  readonly least?: number | undefined;
+  /** The quality to begin at, where more is known than what photographs usually need. */
+  readonly first?: (fullColour: boolean) => number | undefined;
+}
+
+/**
+ * Searches for the lowest quality of a lossy format that is enough; with all colours as well, where a quarter of them is not.
+ *
+ * @returns every encode that was made
+ */
+export async function searchFormat(
+  picture: Reduced,
+  frames: number,
+  { format, policy, least = Infinity, first = () => undefined }: QualitySearch,
+): Promise<readonly EncodedPicture[]> {
+  const { fullColourFrom, ...usual } = lossyFormats[format] ?? unknownFormat;
   const made: EncodedPicture[] = [];
   const search = (fullColour: boolean) => {
-    const alike = tried.filter((one) => one.format === format && one.fullColour === fullColour);
-    const first = alike.length > 0 ? best(alike, policy.similarity).quality : null;
     const most = fullColour ? Infinity : fullColourFrom;
     return searchQuality(
       policy.similarity,
@@ -105,7 +130,7 @@ async function encodesAs(
         return { ...one, quality };
       },
       (one) => one.bytes >= least || needed(one, policy.similarity, usual.fall) > most,
-      { ...usual, first: first === null ? usual.first : first + beyondSample },
+      { ...usual, first: first(fullColour) ?? usual.first },
     );
   };
   const found = await search(false);
@@ -131,6 +156,8 @@ const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
   webp: { first: 88, fall: 0.069, fullColourFrom: 96 },
   jpeg: { first: 84, fall: 0.067, fullColourFrom: 88 },
 };
+
+const unknownFormat: LossyFormat = { first: 80, fall: 0.06, fullColourFrom: Infinity };
 
 /** The quality that would probably be enough, from one that was not. */
 function needed({ quality, similarity }: EncodedPicture, threshold: number, fall: number): number {

@@ -3,8 +3,9 @@ import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
 import type { Size } from '../core/base/size.js';
 import { carriedOf, encodeWith } from './kept-metadata.js';
 import { isLossless } from './encode.js';
-import { encodePicture, encodeExactly } from './encoded-picture.js';
+import { encodeExactly } from './encoded-picture.js';
 import type { EncodedPicture } from './encoded-picture.js';
+import { best, searchFormat } from './format-search.js';
 import { reduce } from './picture.js';
 import type { Reduced } from './picture.js';
 
@@ -33,12 +34,9 @@ export interface VariantMade {
   readonly attempts: readonly EncodedPicture[];
 }
 
-/** Steps by which the quality is raised if it is not enough. */
-const step = 6;
-
 /**
- * Opens a picture to make variants of it. What is lossy begins at the quality that did at the need, and is raised as
- * long as what comes of it is less like the ideal reduction than the policy asks for.
+ * Opens a picture to make variants of it. What is lossy begins at the quality that did at the need, and is searched from
+ * there for the lowest at which it is as much like the ideal reduction as the policy asks for.
  *
  * @throws Error when the bytes cannot be decoded to the end.
  */
@@ -71,17 +69,9 @@ export async function openVariants(
         attempts.push(await encodeExactly(picture, frames, format, nature === 'drawing'));
         return attempts[0]!;
       }
-      const { most } = policy.quality;
-      const last = { format, quality: most, fullColour: true };
-      for (let tried = first; ; tried = Math.min(most, tried + step)) {
-        const one = await encodePicture(picture, frames, { format, quality: tried });
-        attempts.push(one);
-        if (one.similarity >= policy.similarity) return one;
-        if (tried < most) continue;
-        if (format !== 'jpeg') return one;
-        attempts.push(await encodePicture(picture, frames, last));
-        return attempts.at(-1)!;
-      }
+      const search = { format, policy, first: () => first };
+      attempts.push(...(await searchFormat(picture, frames, search)));
+      return best(attempts, policy.similarity);
     }
   };
 }

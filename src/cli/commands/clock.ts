@@ -41,7 +41,11 @@ export const clockCommand = defineCommand({
     ...requestOptions(40),
     ...formOptions(clockForms),
     har: option('Read this HAR file instead of loading pages', filePath()),
-    timeout: option('Seconds that a page may take to load', wholeNumber(1, 3_600).default(120)),
+    timeout: option(
+      'Seconds that a page may take to load',
+      wholeNumber(1, 3_600),
+      '120; three times what is expected, where that is more',
+    ),
     ...visitorOptions("the browser's"),
     mapHost: shared.mapHost,
   },

@@ -48,7 +48,7 @@ export const handler: Handler<typeof clockCommand> = async (
       network,
       view,
       cpuFactor: settings.cpu,
-      timeout: settings.timeout * 1000,
+      timeout: settings.timeout === undefined ? undefined : settings.timeout * 1000,
       ...visitorOf(settings, access),
       quietWindow: settings.quietWindow,
       noInteractive: !settings.interactive,

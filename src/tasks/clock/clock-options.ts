@@ -14,8 +14,8 @@ export interface ClockOptions extends TaskOptions, VisitorSettings {
   readonly view: View;
   /** Milliseconds without traffic after which the network counts as quiet [500]. */
   readonly quietWindow?: number;
-  /** Milliseconds within which the load event must fire [120,000]. */
-  readonly timeout?: number;
+  /** Milliseconds within which the load event must fire; by default 120,000, or three times what is expected. */
+  readonly timeout?: number | undefined;
   /** Does not wait for the quiet that `interactive` needs. */
   readonly noInteractive?: boolean;
   /** Films one extra load of each page at the end. */

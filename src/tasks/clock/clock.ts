@@ -58,6 +58,9 @@ export async function clock(
   }
 }
 
+/** A load that takes so many times as long as expected is given up. */
+const patienceFactor = 3;
+
 /** Milliseconds of quiet that time to interactive needs. */
 const interactiveRest = 5_000;
 
@@ -73,7 +76,6 @@ async function clockIn(
   const limits = {
     ...defaultColdLoadLimits,
     quietWindow: options.quietWindow ?? defaultColdLoadLimits.quietWindow,
-    load: options.timeout ?? defaultColdLoadLimits.load,
     ...(options.noInteractive && { rest: 0 }),
   };
   const caches = options.warm ? (['cold', 'warm'] as const) : (['cold'] as const);
@@ -89,10 +91,14 @@ async function clockIn(
     rest: (limits.quietWindow + Math.min(limits.rest, interactiveRest)) / 1000,
     onProgress,
   });
+  const limitsFor = (page: string) => ({
+    ...limits,
+    load: options.timeout ?? Math.max(limits.load, patienceFactor * progress.expectedTime(page)),
+  });
   const turn = {
     browser,
     conditions,
-    limits,
+    limitsFor,
     visitor: options,
     sessions,
     runs,
@@ -107,7 +113,7 @@ async function clockIn(
     progress.begin(cold!.page);
     const film = await filmLoad(browser, {
       ...pageOf(cold!.page),
-      ...{ conditions, limits, visitor: options },
+      ...{ conditions, limits: limitsFor(cold!.page), visitor: options },
     });
     if (film) films.set(cold!, film);
   }

@@ -21,7 +21,8 @@ const warmUpLimits = { ...defaultColdLoadLimits, settle: 0, rest: 0 };
 export interface LoadsInTurn {
   readonly browser: Browser;
   readonly conditions: Conditions;
-  readonly limits: ColdLoadLimits;
+  /** The limits of a load of a page, once it has been loaded. */
+  readonly limitsFor: (page: string) => ColdLoadLimits;
   readonly visitor: VisitorSettings;
   /** The sessions of each page: the cold one, and the warm one that follows it. */
   readonly sessions: readonly (readonly Session[])[];
@@ -44,7 +45,7 @@ export function pageOf(url: string): Pick<LoadPlan, 'url' | 'isThirdParty'> {
  */
 export async function loadInTurn(
   workspace: Workspace,
-  { browser, conditions, limits, visitor, sessions, runs, signal, progress, onTrace }: LoadsInTurn,
+  { browser, conditions, limitsFor, visitor, sessions, runs, signal, progress, onTrace }: LoadsInTurn,
 ): Promise<Map<Session, Run[]>> {
   const kept = new Map<Session, Run[]>(sessions.flat().map((session) => [session, []]));
   for (const [{ page } = { page: '' }] of sessions) {
@@ -54,7 +55,11 @@ export async function loadInTurn(
     const began = performance.now();
     const [run] = await coldLoad(browser, {
       ...pageOf(page),
-      ...{ conditions: unhurried, limits: { ...warmUpLimits, load: limits.load }, visitor },
+      ...{
+        conditions: unhurried,
+        limits: { ...warmUpLimits, load: limitsFor(page).load },
+        visitor,
+      },
     });
     progress.expect(page, run.requests, performance.now() - began);
   }
@@ -64,7 +69,13 @@ export async function loadInTurn(
       const [cold] = ofPage;
       const { onArrived } = progress.begin(cold!.page);
       const [hostLoad = 0] = loadavg();
-      const plan = { ...pageOf(cold!.page), conditions, limits, visitor, onArrived };
+      const plan = {
+        ...pageOf(cold!.page),
+        conditions,
+        limits: limitsFor(cold!.page),
+        visitor,
+        onArrived,
+      };
       const onPicture = keepPicture(workspace, cold!);
       const loaded = await coldLoad(browser, { ...plan, onPicture }, ofPage.length - 1);
       // What was cut off by the stop is not a run.

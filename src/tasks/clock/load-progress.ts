@@ -66,6 +66,11 @@ export class LoadProgress {
     this.#expected.set(page, { bytes, seconds: took / 1000 + line + waiting + rest });
   }
 
+  /** Milliseconds that a load of a page will probably take; 0 before it is known. */
+  expectedTime(page: string): number {
+    return (this.#expected.get(page)?.seconds ?? 0) * 1000;
+  }
+
   /** All loads have been made. */
   end(): void {
     this.#done++;

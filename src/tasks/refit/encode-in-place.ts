@@ -1,6 +1,8 @@
 import pLimit from 'p-limit';
+import { gainProblem } from '../../core/refit/plan/refit-plan.js';
 import type { RefitSource } from '../../core/refit/plan/refit-plan.js';
 import type { Policy } from '../../core/policy/policy.js';
+import type { Encoded } from '../../core/survey/encoded.js';
 import { picturesAtOnce } from '../../images/at-once.js';
 import { encodeKey } from '../../images/encode-key.js';
 import type { Workspace } from '../../store/workspace.js';
@@ -42,6 +44,10 @@ export async function encodeInPlace<Source extends RefitSource>(
         const encoded = isWhole
           ? kept
           : await encodeAndKeep(workspace, image, image.intrinsic, policy);
+        const isGain = ({ steps }: Encoded) =>
+          gainProblem(image.bytes - steps.best, image.bytes, policy.worthwhile) === null;
+        // The elements that show it small, and do not choose it among others, are helped nevertheless.
+        if (!isGain(encoded) && isGain(source.encoded!)) return { ...source, inPlace: false };
         return { ...source, encoded, need: source.encoded?.need };
       }),
     ),
