@@ -14,8 +14,10 @@ import type { Visit, VisitLimits } from './visit.js';
 
 /** Loads a page in every view. */
 export interface PageVisitor {
-  /** One for each view: first the one that takes longest, because it is swept, then the others in their order. */
+  /** One for each view, in their order. */
   readonly views: readonly Pick<Visitor, 'visit'>[];
+  /** The place of the view to begin with: the one that takes longest, because pages are swept in it. */
+  readonly first: number;
 }
 
 /** Without a user agent, it is the browser's own with the tool's name appended. */
@@ -54,11 +56,10 @@ export class SurveyBrowser {
 
   private constructor(options: SurveyBrowserOptions, running: Running) {
     this.#options = options;
-    const swept = sweptOf(options.views);
-    const order = [swept, ...options.views.keys()].filter((view, at) => at === 0 || view !== swept);
     this.#running = Promise.resolve(running);
     this.visitors = Array.from({ length: options.tabs }, (_, tab) => ({
-      views: order.map((view) => ({
+      first: sweptOf(options.views),
+      views: options.views.map((_view, view) => ({
         visit: (url, onLoaded) => this.#visit(view, tab, url, onLoaded),
       })),
     }));

@@ -9,6 +9,8 @@ export interface Looks {
   readonly similarity: number;
   /** Part of the larger page that looks different, 0 to 1. */
   readonly changedShare: number;
+  /** Part of the page that differs between equal loads and is not compared, 0 to 1. */
+  readonly restlessShare: number;
   /** Where it does, the largest first; at most `maxRegions`. */
   readonly regions: readonly Region[];
   readonly before: Size;
@@ -34,8 +36,10 @@ const maxRegions = 5;
 /**
  * Compares two pictures of a page: as a whole by their structural similarity, and tile by tile, to find where
  * they differ. A part that only one of them has counts as different.
+ *
+ * @param restless tiles that differ between equal loads of a page: they do not count
  */
-export function compareLooks(before: Luma, after: Luma): Looks {
+export function compareLooks(before: Luma, after: Luma, restless: readonly Tiles[] = []): Looks {
   const common = {
     width: Math.min(before.width, after.width),
     height: Math.min(before.height, after.height),
@@ -54,7 +58,9 @@ export function compareLooks(before: Luma, after: Luma): Looks {
         height: Math.min(tileSide, common.height - top),
       };
       const beyond = tile.width <= 0 || tile.height <= 0;
-      changed[at] = beyond || differs(cut(before, tile), cut(after, tile)) ? 1 : 0;
+      const isNoise = restless.some((tiles) => isChanged(tiles, row, column));
+      const isDifferent = beyond || differs(cut(before, tile), cut(after, tile));
+      changed[at] = isDifferent && !isNoise ? 1 : 0;
     }
   const tiles = { across, down, changed };
   return {
@@ -64,7 +70,20 @@ export function compareLooks(before: Luma, after: Luma): Looks {
     before: { width: before.width, height: before.height },
     after: { width: after.width, height: after.height },
     tiles,
+    restlessShare: restlessShareOf(restless, tiles),
   };
+}
+
+function restlessShareOf(restless: readonly Tiles[], { across, down }: Tiles): number {
+  let count = 0;
+  for (let row = 0; row < down; row++)
+    for (let column = 0; column < across; column++)
+      if (restless.some((tiles) => isChanged(tiles, row, column))) count++;
+  return count / Math.max(1, across * down);
+}
+
+function isChanged({ across, down, changed }: Tiles, row: number, column: number): boolean {
+  return row < down && column < across && changed[row * across + column] === 1;
 }
 
 function differs(one: Luma, other: Luma): boolean {

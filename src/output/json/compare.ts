@@ -31,6 +31,7 @@ export function compareDocument({ pages }: CompareView) {
       looks: looks && {
         similarity: looks.similarity,
         changedShare: looks.changedShare,
+        restlessShare: looks.restlessShare,
         before: looks.before,
         after: looks.after,
         regions: looks.regions,

@@ -184,7 +184,7 @@ function drawRequests(changes: readonly RequestChange[], screen: Screen): string
 function drawLooks(looks: Looks | null, screen: Screen): string[] {
   if (looks === null) return [];
   const { bold, dim } = paletteFor(screen);
-  const { similarity, changedShare, regions, before, after } = looks;
+  const { similarity, changedShare, restlessShare, regions, before, after } = looks;
   const share = formatShare(changedShare, 1);
   const [most] = regions;
   const where = most
@@ -197,8 +197,16 @@ function drawLooks(looks: Looks | null, screen: Screen): string[] {
   const grown = after.height - before.height;
   const taller =
     grown === 0 ? '' : `; the page is ${Math.abs(grown)} px ${grown > 0 ? 'longer' : 'shorter'}`;
+  const noise =
+    restlessShare === 0
+      ? ''
+      : `; ${formatShare(restlessShare, 1)} of it differs between two equal loads and is left out`;
   const drawn = changedShare === 0 ? [] : [dim('--looks FILE draws where.')];
-  return ['', `${bold('Looks')}: similarity ${similarity.toFixed(4)}; ${words}${taller}`, ...drawn];
+  return [
+    '',
+    `${bold('Looks')}: similarity ${similarity.toFixed(4)}; ${words}${taller}${noise}`,
+    ...drawn,
+  ];
 }
 
 /** The explanation of the verdicts. */

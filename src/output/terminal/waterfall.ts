@@ -4,7 +4,7 @@ import { lengthOf } from '../../core/load/request-view.js';
 import type { ChosenRequests } from '../../core/load/request-view.js';
 import type { Run } from '../../core/load/session.js';
 import { shorten } from '../words/plain-text.js';
-import { markerLines, requestName, typeLetters } from '../words/request.js';
+import { markerLines, problemOf, requestName, typeLetters } from '../words/request.js';
 import { count, formatBytes, formatTime } from '../words/units.js';
 import { paletteFor } from './style.js';
 import type { Palette, Screen } from './style.js';
@@ -41,8 +41,12 @@ export function drawWaterfall(
   const rows = shown.map((request) => {
     const cells = barCells(request, length, chartWidth);
     const chart = cells.map((phase, column) => cellText(phase, marks.has(column), palette));
-    const name = shorten(requestName(request), nameWidth).padEnd(nameWidth);
-    const status = request.status >= 400 || request.status === 0 ? palette.red(name) : name;
+    const problem = problemOf(request);
+    const room = nameWidth - (problem === '' ? 0 : problem.length + 1);
+    const name = `${problem && `${problem} `}${shorten(requestName(request), room)}`.padEnd(
+      nameWidth,
+    );
+    const status = problem === '' ? name : palette.red(name);
     const bytes = formatBytes(request.transferBytes).padStart(8);
     const end = request.end === null ? '…' : formatTime(request.end);
     return `${typeLetters[request.type]} ${status} ${chart.join('')} ${bytes} ${end.padStart(8)}`;

@@ -36,3 +36,9 @@ export function requestName({ url, thirdParty }: PageRequest): string {
   const { host, pathname, search } = new URL(url);
   return `${thirdParty ? host : ''}${pathname}${search}`;
 }
+
+/** What went wrong with a request, in a word: its status, or that it failed. Empty if nothing did. */
+export function problemOf({ status, failure }: Pick<PageRequest, 'status' | 'failure'>): string {
+  if (status >= 400) return `!${status}`;
+  return failure !== null && failure !== 'canceled' ? '!failed' : '';
+}

@@ -22,6 +22,7 @@ export async function resultOf(
   session: Session,
   needed: ReadonlyMap<string, number>,
   { creator, network }: ClockOptions,
+  servedHere: ReadonlySet<string>,
 ): Promise<Omit<ClockResult, 'film'>> {
   if (countedRuns(session).length === 0) {
     const failure = session.runs[0]?.failure ?? 'no load was made';
@@ -34,6 +35,6 @@ export async function resultOf(
   const run = medianRun(session);
   const harFile = join(workspace.folder, 'har', `session-${session.id}.har`);
   await writeWhole(harFile, `${JSON.stringify(harOf(session, run, creator), null, 2)}\n`);
-  const findings = loadFindingsOf(run, network, (url) => needed.get(url));
+  const findings = loadFindingsOf(run, network, (url) => needed.get(url), servedHere);
   return { session, summary: summariseSession(session), medianRun: run, findings, harFile };
 }

@@ -8,6 +8,7 @@ import type { Film } from '../../core/pixels/film.js';
 import type { Workspace } from '../../store/workspace.js';
 import { noProgress, noTrace } from '../progress.js';
 import { openStarts } from '../survey/starts.js';
+import type { OpenStarts } from '../survey/starts.js';
 import { conditionsOf, connectionsFor } from './clock-conditions.js';
 import type { ClockOptions, ClockOutcome, ClockResult } from './clock-options.js';
 import { resultOf } from './clock-result.js';
@@ -44,7 +45,7 @@ export async function clock(
       return await clockIn(
         browser,
         workspace,
-        open.urls,
+        open,
         { ...options, accesses: [...(options.accesses ?? []), ...given] },
         connections !== undefined,
       );
@@ -67,7 +68,7 @@ const interactiveRest = 5_000;
 async function clockIn(
   browser: Browser,
   workspace: Workspace,
-  urls: readonly string[],
+  { urls, served }: OpenStarts,
   options: ClockOptions,
   shaped: boolean,
 ): Promise<ClockOutcome> {
@@ -126,7 +127,7 @@ async function clockIn(
     const mayLack = signal?.aborted || session.conditions?.cache === 'warm';
     if (mayLack && countedRuns(whole).length === 0) continue;
     const film = films.get(session) ?? null;
-    results.push({ ...(await resultOf(workspace, whole, needed, options)), film });
+    results.push({ ...(await resultOf(workspace, whole, needed, options, served)), film });
   }
   return { results, interrupted: signal?.aborted ?? false };
 }

@@ -4,7 +4,7 @@ import { compareSessions } from '../../core/load/comparison.js';
 import type { SessionComparison } from '../../core/load/comparison.js';
 import { ConditionsDifferError, UsageError } from '../../core/base/errors.js';
 import { compareLooks } from '../../core/pixels/looks.js';
-import type { Looks } from '../../core/pixels/looks.js';
+import type { Looks, Tiles } from '../../core/pixels/looks.js';
 import { matchRequests } from '../../core/load/request-matching.js';
 import type { RequestChange } from '../../core/load/request-matching.js';
 import { countedRuns, medianRun } from '../../core/load/session.js';
@@ -84,7 +84,17 @@ async function looksOf(
   if (!files.every((file) => existsSync(file))) return null;
   const { readLuma } = await import('../../images/picture.js');
   const [was, is] = await Promise.all(files.map((file) => readFile(file)));
-  const looks = compareLooks(await readLuma(was!, 1), await readLuma(is!, 1));
+  const [first, second] = [await readLuma(was!, 1), await readLuma(is!, 1)];
+  const restless: Tiles[] = [];
+  for (const [session, picture] of [
+    [before, first],
+    [after, second],
+  ] as const) {
+    const again = pictureFile(workspace, session, 2);
+    if (existsSync(again))
+      restless.push(compareLooks(picture, await readLuma(await readFile(again), 1)).tiles);
+  }
+  const looks = compareLooks(first, second, restless);
   return { ...looks, pictures: { before: was!, after: is! } };
 }
 

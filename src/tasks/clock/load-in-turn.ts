@@ -45,7 +45,17 @@ export function pageOf(url: string): Pick<LoadPlan, 'url' | 'isThirdParty'> {
  */
 export async function loadInTurn(
   workspace: Workspace,
-  { browser, conditions, limitsFor, visitor, sessions, runs, signal, progress, onTrace }: LoadsInTurn,
+  {
+    browser,
+    conditions,
+    limitsFor,
+    visitor,
+    sessions,
+    runs,
+    signal,
+    progress,
+    onTrace,
+  }: LoadsInTurn,
 ): Promise<Map<Session, Run[]>> {
   const kept = new Map<Session, Run[]>(sessions.flat().map((session) => [session, []]));
   for (const [{ page } = { page: '' }] of sessions) {
@@ -91,8 +101,10 @@ export async function loadInTurn(
   return kept;
 }
 
-/** Keeps one picture of each cold session's page. */
+/** Keeps two pictures of each cold session's page: what differs between them is no difference to another session. */
 function keepPicture(workspace: Workspace, session: Session): LoadPlan['onPicture'] {
-  const file = pictureFile(workspace, session);
-  return existsSync(file) ? undefined : (picture) => writeWhole(file, picture);
+  const file = ([1, 2] as const)
+    .map((which) => pictureFile(workspace, session, which))
+    .find((path) => !existsSync(path));
+  return file === undefined ? undefined : (picture) => writeWhole(file, picture);
 }

@@ -8,6 +8,8 @@ import { parseStart } from '../../crawl/start.js';
 export interface OpenStarts {
   readonly urls: readonly string[];
   readonly hosts: HostMap;
+  /** The hosts of the folders. */
+  readonly served: ReadonlySet<string>;
   close(): Promise<void>;
 }
 
@@ -40,5 +42,8 @@ export async function openStarts(starts: readonly string[], hosts: HostMap): Pro
     urls.push(site.start);
   }
   const folderHosts = [...served.values()].map(({ host, address }) => [host, address] as const);
-  return { urls, hosts: { ...hosts, ...Object.fromEntries(folderHosts) }, close };
+  return {
+    ...{ urls, close, served: new Set(served.keys()) },
+    hosts: { ...hosts, ...Object.fromEntries(folderHosts) },
+  };
 }

@@ -30,30 +30,28 @@ export interface VisitPageOptions {
 }
 
 /**
- * Visits a page in every view, at the pace that was agreed on: in the first view, then in the others side by side. What
+ * Visits a page in every view, at the pace that was agreed on: in one view, then in the others side by side. What
  * fails for a moment is asked for again, later each time, and when the server wants it. A page that fails in its first
  * view is not loaded in the others: they would say the same.
  */
 export async function visitPage(
-  { views }: PageVisitor,
+  { views, first }: PageVisitor,
   url: string,
   manners: Manners,
   { isNone, hurry }: VisitPageOptions,
 ): Promise<Visit[]> {
-  const [first, ...others] = views;
-  if (!first) return [];
   let rest: Promise<Visit[]> | undefined;
-  const visitOthers = () =>
-    (rest ??= Promise.all(
-      others.map((view) => visitPatiently(() => view.visit(url), url, manners)),
-    ));
-  const onLoaded = hurry ? () => void visitOthers() : undefined;
-  const visit = await visitPatiently(() => first.visit(url, onLoaded), url, manners);
+  const visitIn = (view: number, onLoaded?: () => void) =>
+    visitPatiently(() => views[view]!.visit(url, onLoaded), url, manners);
+  const others = [...views.keys()].filter((view) => view !== first);
+  const visitOthers = () => (rest ??= Promise.all(others.map((view) => visitIn(view))));
+  const visit = await visitIn(first, hurry ? () => void visitOthers() : undefined);
   if ((visit.error !== null && failsEverywhere(visit)) || isNone(visit)) {
     await rest;
     return [visit];
   }
-  const visits = [visit, ...(await visitOthers())];
+  // In the order of the views.
+  const visits = (await visitOthers()).toSpliced(first, 0, visit);
   // Where the first view could not be measured, another one shows what the page is.
   visits.some(isNone);
   return visits;

@@ -150,4 +150,32 @@ describe('what stands out in a load', () => {
     expect(at({ load: 2_000 })).toBe(2_000);
     expect(at({})).toBeNull();
   });
+
+  it('is a server that closes its connections, and then not too many connections', () => {
+    const closing = {
+      protocol: 'http/1.1',
+      responseHeaders: [{ name: 'Connection', value: 'close' }],
+    };
+    const kept = { protocol: 'http/1.1', responseHeaders: [] };
+    const opened = (more: Partial<PageRequest>) =>
+      load(['/a.css', '/b.css', '/c.css'].map((path) => request(path, 110, { connect: 90 }, more)));
+    const [finding] = found(opened(closing), 'closed-connections');
+    expect(finding).toMatchObject({ data: { closed: 3, connections: 3, spent: 180 } });
+    expect(findingWords(finding!)).toContain('closes the connection after 3 responses');
+    expect(found(opened(closing), 'connections')).toEqual([]);
+    expect(found(opened(kept), 'closed-connections')).toEqual([]);
+    expect(found(opened(kept), 'connections')).toMatchObject([{ data: { connections: 3 } }]);
+    // How the program itself serves a folder says nothing about the site.
+    const served = new Set(['brindlebay.test']);
+    for (const more of [closing, kept])
+      expect(loadFindingsOf(opened(more), dsl, undefined, served)).toEqual([]);
+  });
+
+  it('is nothing that the cache has answered', () => {
+    const hero = request('/hero.jpg', 900, { wait: 5 }, { fromCache: true, transferBytes: 0 });
+    const far = request('http://far.test/a.css', 110, {}, { fromCache: true, transferBytes: 0 });
+    const cached = [hero, { ...far, thirdParty: true, renderBlocking: true }];
+    const largest = { selector: '#hero', url: hero.url };
+    expect(loadFindingsOf(load(cached, { largest }), dsl)).toEqual([]);
+  });
 });

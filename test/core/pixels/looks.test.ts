@@ -54,4 +54,14 @@ describe('compareLooks', () => {
     expect(looks.regions).toEqual([{ left: 0, top: 240, width: 240, height: 240 }]);
     expect(looks.before).toEqual({ width: 240, height: 240 });
   });
+
+  it('leaves out what differs between two equal loads', () => {
+    const box = { left: 0, top: 0, width: 4 * tileSide, height: 2 * tileSide };
+    const moved = { ...box, left: 6 * tileSide };
+    const plain = page(240, 240);
+    const restless = compareLooks(plain, page(240, 240, box)).tiles;
+    const looks = compareLooks(plain, page(240, 240, box), [restless]);
+    expect(looks).toMatchObject({ changedShare: 0, regions: [], restlessShare: 8 / 100 });
+    expect(compareLooks(plain, page(240, 240, moved), [restless]).regions).toEqual([moved]);
+  });
 });

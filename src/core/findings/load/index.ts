@@ -4,6 +4,7 @@ import type { Network } from '../../visitors/network.js';
 import type { FindingData } from '../finding.js';
 import { backwardsOrder } from './backwards-order.js';
 import { blockingChain } from './blocking-chain.js';
+import { closedConnections } from './closed-connections.js';
 import { connections } from './connections.js';
 import { errors } from './errors.js';
 import { heavyImage } from './heavy-image.js';
@@ -25,6 +26,7 @@ export const loadFindings = [
   errors,
   redirects,
   unused,
+  closedConnections,
   connections,
   thirdParties,
   tail,
@@ -35,14 +37,20 @@ export type LoadFindingId = (typeof loadFindings)[number]['id'];
 /**
  * The findings on a load, the most costly first; those on what happens after the page is usable come last.
  *
+ * What the cache has answered costs nothing and is left out.
+ *
  * @param neededBytes what a picture would weigh at its need, where that is known
+ * @param servedHere hosts that the program itself serves from a folder
  */
 export function loadFindingsOf(
   run: Run,
   network: Network | null,
   neededBytes: LoadCase['neededBytes'] = () => undefined,
+  servedHere: LoadCase['servedHere'] = new Set(),
 ): LoadFinding[] {
-  const requests = [...run.requests].sort((a, b) => a.start - b.start);
+  const requests = run.requests
+    .filter(({ fromCache, transferBytes }) => !fromCache || transferBytes > 0)
+    .sort((a, b) => a.start - b.start);
   const load: LoadCase = {
     requests,
     document: requests.find(({ type, redirectsTo }) => type === 'html' && redirectsTo === ''),
@@ -51,6 +59,7 @@ export function loadFindingsOf(
     firstScreen: run.firstScreen ? new Set(run.firstScreen) : null,
     network,
     neededBytes,
+    servedHere,
   };
   const kinds: readonly LoadFindingKind<LoadFindingId, FindingData>[] = loadFindings;
   return kinds

@@ -16,6 +16,8 @@ export interface LoadCase {
   readonly firstScreen: ReadonlySet<string> | null;
   /** The network, where it is known. */
   readonly network: Network | null;
+  /** Hosts that the program itself serves from a folder: how they are served says nothing about the site. */
+  readonly servedHere: ReadonlySet<string>;
   /** The needed bytes of a picture, if a survey knows them. */
   readonly neededBytes: (url: string) => number | undefined;
 }
