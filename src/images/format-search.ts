@@ -29,17 +29,19 @@ export async function searchFormats(
   const inAll = { isDrawing, policy };
   if (!sample) return encodesIn(picture, frames, { ...inAll, formats, own });
   const tried = await encodesIn(sample, 1, { ...inAll, formats, own });
-  const least = best(tried, policy.similarity);
+  const { bytes, similarity } = best(tried, policy.similarity);
+  // The edges between tiles are hard, and not in the picture: what nearly did on the sample may do on the whole.
+  const enough = 1 - nearlyEnough * (1 - Math.min(similarity, policy.similarity));
   const promising = formats.filter((format) =>
     tried.some(
-      (one) =>
-        one.format === format &&
-        one.similarity >= Math.min(least.similarity, policy.similarity) &&
-        one.bytes <= least.bytes * nearly,
+      (one) => one.format === format && one.similarity >= enough && one.bytes <= bytes * nearly,
     ),
   );
   return encodesIn(picture, frames, { ...inAll, formats: promising, own, tried });
 }
+
+/** An encode of a sample that differs this many times as much from it as is allowed may do on the whole picture. */
+const nearlyEnough = 1.3;
 
 /** A format whose sample is this little larger than the smallest one may be the smaller one for the whole picture. */
 const nearly = 1.05;
@@ -119,9 +121,10 @@ export async function searchFormat(
 ): Promise<readonly EncodedPicture[]> {
   const { fullColourFrom, ...usual } = lossyFormats[format] ?? unknownFormat;
   const made: EncodedPicture[] = [];
-  const search = (fullColour: boolean) => {
-    const most = fullColour ? Infinity : fullColourFrom;
-    return searchQuality(
+  // What is so far from enough that no quality will do is not searched to the end.
+  const most = policy.quality.most + hopelesslyBeyond;
+  const search = (fullColour: boolean, least: number) =>
+    searchQuality(
       policy.similarity,
       policy.quality,
       async (quality) => {
@@ -132,10 +135,11 @@ export async function searchFormat(
       (one) => one.bytes >= least || needed(one, policy.similarity, usual.fall) > most,
       { ...usual, first: first(fullColour) ?? usual.first },
     );
-  };
-  const found = await search(false);
-  const isEnough = found.similarity >= policy.similarity && found.quality < fullColourFrom;
-  if (!isEnough && fullColourFrom < Infinity && found.bytes < least) await search(true);
+  const found = await search(false, least);
+  const isEnough = found.similarity >= policy.similarity;
+  const hasMoreColours = fullColourFrom < Infinity;
+  if (hasMoreColours && (!isEnough || found.quality >= fullColourFrom) && found.bytes < least)
+    await search(true, isEnough ? Math.min(least, found.bytes) : least);
   return made;
 }
 
@@ -156,6 +160,9 @@ const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
   webp: { first: 88, fall: 0.069, fullColourFrom: 96 },
   jpeg: { first: 84, fall: 0.067, fullColourFrom: 88 },
 };
+
+/** How far beyond the highest quality a search may aim before it is given up. */
+const hopelesslyBeyond = 6;
 
 const unknownFormat: LossyFormat = { first: 80, fall: 0.06, fullColourFrom: Infinity };
 

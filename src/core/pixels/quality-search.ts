@@ -27,9 +27,6 @@ const maxBend = 3;
 /** How many steps above the lowest sufficient quality the result may be. */
 export const qualityTolerance = 3;
 
-/** From a quality that was too little, however little, the next is this much higher: to creep up costs more than it saves. */
-const leastStep = 2;
-
 /** More encodes than this are not made in one search. */
 const maxTries = 5;
 
@@ -55,6 +52,8 @@ export async function searchQuality<Result extends QualityAttempt>(
   const tried: Result[] = [];
   /** The highest quality that was too little, and the lowest try that was enough. */
   let tooLittle = least - 1;
+  /** To creep up costs more than it saves: the steps grow with each try that was too little, however little. */
+  let misses = 0;
   let enough: Result | undefined;
   let next = Math.min(most, Math.max(least, prior.first));
   while (tried.length < maxTries) {
@@ -62,7 +61,7 @@ export async function searchQuality<Result extends QualityAttempt>(
     tried.push(result);
     if (result.similarity >= threshold) enough = result;
     else if (isHopeless(result)) break;
-    else tooLittle = result.quality;
+    else [tooLittle, misses] = [result.quality, misses + 1];
     const ceiling = enough ? enough.quality : most + 1;
     if (ceiling - tooLittle <= qualityTolerance && enough) break;
     if (tooLittle >= most) break;
@@ -74,7 +73,7 @@ export async function searchQuality<Result extends QualityAttempt>(
     next =
       isLast && !enough
         ? most
-        : Math.min(ceiling - 1, Math.max(tooLittle < least ? least : tooLittle + leastStep, guess));
+        : Math.min(ceiling - 1, Math.max(tooLittle + Math.max(1, misses), guess));
     if (tried.some(({ quality }) => quality === next)) break;
   }
   return enough ?? tried.reduce((best, one) => (one.similarity > best.similarity ? one : best));
