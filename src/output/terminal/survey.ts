@@ -71,7 +71,6 @@ function rankingLines({ ranking }: SurveyView, screen: Screen): string[] {
   if (!ranking || ranking.rows.length === 0)
     return ['Next: zealous-lynx rank shows which images waste the most.'];
   return [
-    '',
     drawWorst(ranking, screen),
     'Next: zealous-lynx rank tells the causes and lists the rest.',
   ];
