@@ -27,6 +27,8 @@ export interface FindingKind<Id extends string, Data extends FindingData> {
   readonly isWork: boolean;
   /** Whether the markup that comes with new widths of an image fixes it as well. */
   readonly isInSnippets?: boolean;
+  /** What to do about this one, where its evidence says more than `fix` does: a phrase that begins with a verb. */
+  step?(data: Data): string;
   /** The finding in words. */
   describe(data: Data, format: FindingFormat): string;
 }

@@ -22,6 +22,10 @@ export const lateLargest = imageFinding({
     if (first.kind !== 'img' || first.markup?.fetchPriority === 'high') return undefined;
     return { ...found, foundBy: null };
   },
+  step: ({ foundBy }) =>
+    foundBy === null
+      ? 'add fetchpriority="high"'
+      : 'add <link rel="preload" as="image" fetchpriority="high">',
   describe: ({ views, where, foundBy }) => {
     const main = `is the largest image of the first screen (${views.join(', ')}), but`;
     return foundBy === null

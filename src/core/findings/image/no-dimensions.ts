@@ -14,6 +14,10 @@ export const noDimensions = imageFinding({
     );
     return bare.length > 0 ? { intrinsic: file.intrinsic, where: whereOf(bare) } : undefined;
   },
+  step: ({ intrinsic }) =>
+    intrinsic
+      ? `set width="${intrinsic.width}" height="${intrinsic.height}"`
+      : 'set width and height to the pixels of the file',
   describe: ({ intrinsic, where }) => {
     const add = intrinsic ? `: set width="${intrinsic.width}" height="${intrinsic.height}"` : '';
     return `the page jumps when it arrives, because its box is not known before${add} (${whereWords(where)})`;

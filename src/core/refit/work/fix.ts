@@ -1,3 +1,7 @@
+import { groupBy } from '../../base/group-by.js';
+import { findingKind } from '../../findings/index.js';
+import { whereOf, whereWords } from '../../findings/where.js';
+import type { Where } from '../../findings/where.js';
 import { isVector } from '../../survey/image-file.js';
 import type { RankedImage } from '../../rank/ranked-image.js';
 import { sizesText } from '../../slots/sizes-text.js';
@@ -32,7 +36,7 @@ export function fixOf(image: RankedImage, most: number): Fix {
   const steps = image.placed.some(offersOwnWidths)
     ? ownWidthsSteps(image)
     : stepsOf(image, plan, sizes);
-  return { steps, plan, sizes, curve };
+  return { steps: [...steps, ...findingSteps(image)], plan, sizes, curve };
 }
 
 function stepsOf(image: RankedImage, { widths }: WidthPlan, sizes: string | null): string[] {
@@ -54,11 +58,40 @@ function stepsOf(image: RankedImage, { widths }: WidthPlan, sizes: string | null
     const smaller = formatSize(need) === from ? from : `${formatSize(need)} instead of ${from}`;
     steps.push(`${who}send it as ${encoded.format}${atQuality}, ${smaller}`);
   }
-  if (widths.length > 1 && sizes)
-    steps.push(
-      `${who}offer it in widths of ${widths.join(', ')} px (srcset) with sizes="${sizes}"`,
-    );
+  if (widths.length > 1 && sizes) {
+    const offer = `${who}offer it in widths of ${widths.join(', ')} px (srcset)`;
+    const slots = sizesBySlot(image);
+    if (slots.length < 2) steps.push(`${offer} with sizes="${sizes}"`);
+    else steps.push(offer, ...slots.map(({ text, where }) => `write sizes="${text}": ${where}`));
+  }
   return steps;
+}
+
+/** The most slots whose `sizes` are listed. */
+const mostSlots = 6;
+
+/** The value that `sizes` should have in each slot that differs from the others, and where that is. */
+function sizesBySlot({ placed }: RankedImage): { text: string; where: string }[] {
+  const swept = placed.flatMap((placement) => {
+    const curve = placement.shown && placement.kind === 'img' ? placement.curve() : null;
+    return curve ? [{ text: sizesText(curve), placement }] : [];
+  });
+  return [...groupBy(swept, ({ text }) => text)].slice(0, mostSlots).map(([text, alike]) => ({
+    text,
+    where: whereWords(whereOf(alike.map(({ placement }) => placement))),
+  }));
+}
+
+/** What findings ask for besides another file: attributes, names, headers. */
+function findingSteps({ findings }: RankedImage): string[] {
+  return findings.flatMap(({ id, data }) => {
+    const kind = findingKind(id);
+    if (!kind?.isWork) return [];
+    const fix = kind.fix.replace(/\.$/, '');
+    const step = kind.step?.(data) ?? fix.charAt(0).toLowerCase() + fix.slice(1);
+    const { where } = data as { readonly where?: Where };
+    return [where ? `${step}: ${whereWords(where)}` : step];
+  });
 }
 
 /** For an image that elements choose among widths of the site: it keeps its width. */

@@ -5,10 +5,15 @@ import { rankImages } from '../../../../src/core/rank/ranking.js';
 import { fixOf } from '../../../../src/core/refit/work/fix.js';
 import { plainSketch, surveyOf } from '../../../support/survey-facts.js';
 
-function stepsOf(change: Partial<typeof plainSketch>): readonly string[] {
+function allStepsOf(change: Partial<typeof plainSketch>): readonly string[] {
   const { images } = rankImages(surveyOf([{ ...plainSketch, ...change }]), defaultPolicy);
   return fixOf(images[0]!, 5).steps;
 }
+
+/** Its name, 0-0.jpg, is the only finding on the image of the sketch. */
+const betterName = 'give the file a name that says what the picture shows';
+const aboutTheFile = (steps: readonly string[]) => steps.filter((step) => step !== betterName);
+const stepsOf = (change: Partial<typeof plainSketch>) => aboutTheFile(allStepsOf(change));
 
 describe('what to do about an image', () => {
   it('names the format, the size, the widths and the text for sizes', () => {
@@ -43,9 +48,17 @@ describe('what to do about an image', () => {
       [],
       () => element,
     );
-    expect(fixOf(rankImages(facts, defaultPolicy).images[0]!, 5).steps).toEqual([
+    const { steps } = fixOf(rankImages(facts, defaultPolicy).images[0]!, 5);
+    expect(steps.slice(0, 2)).toEqual([
       'write sizes="100px": the site offers narrower files',
       'encode it again at its own width (1000 px), as webp where it is read',
     ]);
+  });
+
+  it('ends with what findings ask for', () => {
+    const steps = allStepsOf({ bytes: 90_000 });
+    expect(steps).toHaveLength(3);
+    expect(steps.at(-1)).toBe(betterName);
+    expect(allStepsOf({ bytes: 300, best: 250 })).toEqual([betterName]);
   });
 });
