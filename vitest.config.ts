@@ -3,14 +3,6 @@ import { defineConfig } from 'vitest/config';
 /** Tests that start no browser. */
 const unit = ['test/{core,crawl,images,output,store,cli}/**/*.test.ts'];
 
-/** Tests that measure time, or work with what was measured: nothing may run beside them. */
-const timed = [
-  'test/browser/load/*.test.ts',
-  'test/browser/chromium/slow-connections.test.ts',
-  'test/browser/network/phases.test.ts',
-  'test/program/clock-{timing,film}.test.ts',
-];
-
 const common = {
   setupFiles: ['test/support/seed.ts'],
   // What is waited for is other processes on a machine that may be busy; no test measures speed by it.
@@ -35,20 +27,10 @@ export default defineConfig({
           ...common,
           name: 'browser',
           include: ['test/**/*.test.ts'],
-          exclude: [...unit, ...timed, 'test/{package,real,whole}/**'],
+          exclude: [...unit, 'test/{package,real,whole,clock}/**'],
           // They wait as much as they compute: one more than there are cores keeps a small machine busy.
           maxWorkers: 3,
           sequence: { groupOrder: 2 },
-        },
-      },
-      {
-        test: {
-          ...common,
-          name: 'timed',
-          include: timed,
-          fileParallelism: false,
-          maxWorkers: 1,
-          sequence: { groupOrder: 3 },
         },
       },
     ],

@@ -1,11 +1,11 @@
 import { once } from 'node:events';
 import { connect } from 'node:net';
 import { describe, expect, it, onTestFinished } from 'vitest';
-import { isServedHere, slowConnections } from '../../../src/browser/chromium/slow-connections.js';
-import { runJson } from '../../support/program.js';
-import { temporaryFolder } from '../../support/folder.js';
-import { photograph } from '../../support/pictures.js';
-import { serve } from '../../support/server.js';
+import { isServedHere, slowConnections } from '../../src/browser/chromium/slow-connections.js';
+import { runJson } from '../support/program.js';
+import { temporaryFolder } from '../support/folder.js';
+import { photograph } from '../support/pictures.js';
+import { serve } from '../support/server.js';
 
 interface Clocked {
   readonly conditions: { readonly connecting: string };
