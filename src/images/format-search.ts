@@ -162,7 +162,7 @@ const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
 };
 
 /** How far beyond the highest quality a search may aim before it is given up. */
-const hopelesslyBeyond = 6;
+const hopelesslyBeyond = 15;
 
 const unknownFormat: LossyFormat = { first: 80, fall: 0.06, fullColourFrom: Infinity };
 

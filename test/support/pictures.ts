@@ -16,6 +16,20 @@ export function photograph(width: number, height: number, seed = 1): Sharp {
   return sharp(pixels, { raw: { width, height, channels: 3 } });
 }
 
+/** Soft speckles of all colours: of what a web page may have, the picture that JPEG packs best. */
+export async function speckles(width: number, height: number): Promise<Sharp> {
+  const small = { width: Math.round(width / 3), height: Math.round(height / 3) };
+  const pixels = Buffer.alloc(small.width * small.height * 3);
+  let state = 7;
+  for (let at = 0; at < pixels.length; at++) {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    pixels[at] = state >>> 24;
+  }
+  const noise = sharp(pixels, { raw: { ...small, channels: 3 } }).blur(1.2);
+  const { data, info } = await noise.raw().toBuffer({ resolveWithObject: true });
+  return sharp(data, { raw: { ...small, channels: info.channels } }).resize(width, height);
+}
+
 /** A drawing in three flat colours. */
 export function drawing(width: number, height: number): Sharp {
   return sharp(
