@@ -9,6 +9,7 @@ const shown = 3;
 export class WorstImages {
   /** Where each content was seen first. */
   readonly #addresses = new Map<string, string>();
+  readonly #found = new Map<string, WastefulImage>();
   #top: readonly WastefulImage[] = [];
 
   get top(): readonly WastefulImage[] {
@@ -26,10 +27,12 @@ export class WorstImages {
   add({ contentHash, problem, steps }: Encoded, bytes: number): void {
     const url = this.#addresses.get(contentHash);
     if (url === undefined || problem !== null) return;
-    // A later page may need more of it than the first: what was told of it then is told anew.
     const image = { url, bytes, needed: Math.min(bytes, steps.best) };
-    this.#top = [...this.#top.filter((one) => one.url !== url), image]
-      .sort((a, b) => wasteOf(b) - wasteOf(a))
+    // A later page may need more of it than the first: then one that was not among the worst may be.
+    const isAnew = this.#top.some((one) => one.url === url);
+    this.#found.set(url, image);
+    this.#top = [...(isAnew ? this.#found.values() : [...this.#top, image])]
+      .sort((one, other) => wasteOf(other) - wasteOf(one))
       .slice(0, shown);
   }
 }
