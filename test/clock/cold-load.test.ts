@@ -290,7 +290,7 @@ describe('a cold load', () => {
 
 /** Any font file: which letters it has does not matter. */
 function anyFont(): Buffer {
-  const folder = new URL('../../../node_modules/playwright-core/', import.meta.url);
+  const folder = new URL('../../node_modules/playwright-core/', import.meta.url);
   const name = readdirSync(folder, { recursive: true, encoding: 'utf8' }).find((one) =>
     one.endsWith('.ttf'),
   )!;
