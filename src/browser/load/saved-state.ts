@@ -31,7 +31,6 @@ export function storageScript({ origins }: BrowserState): string {
       localStorage.map(({ name, value }) => [name, value] as const),
     ]),
   );
-  // A separator of lines in JSON text would end a line of a script of old.
   return `for (const [name, value] of (${JSON.stringify(kept)})[location.origin] ?? [])
     if (localStorage.getItem(name) === null) localStorage.setItem(name, value);`;
 }

@@ -67,7 +67,8 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
 }
 
 /** The first answer: what an average visit wastes, and on what most of it. */
-function rankingLines({ ranking }: SurveyView, screen: Screen): string[] {
+function rankingLines({ ranking, pages }: SurveyView, screen: Screen): string[] {
+  if (pages.every(({ error, status }) => error !== null && status === null)) return [];
   if (!ranking || ranking.rows.length === 0)
     return ['Next: zealous-lynx rank shows which images waste the most.'];
   return [
