@@ -85,12 +85,13 @@ async function weighAll() {
       encodes: encoded.flatMap(({ contentHash, need, attempts, format, steps }) => {
         const body = bodyOf.get(contentHash);
         const best = attempts.find(
-          (attempt) => attempt.format === format && attempt.bytes === steps.best,
+          (attempt) =>
+            !attempt.isDraft && attempt.format === format && attempt.bytes === steps.best,
         );
         const half = { width: Math.round(need.width / 2), height: Math.round(need.height / 2) };
         return [
           ...attempts.map((attempt) => ({ body, size: need, ...attempt })),
-          { body, size: half, ...best },
+          { body, size: half, whole: need, ...best },
         ];
       }),
     };
@@ -104,11 +105,12 @@ async function encodeBare(list) {
   const limit = pLimit(availableParallelism());
   const began = performance.now();
   await Promise.all(
-    list.map(({ body, size, format, quality }) =>
+    list.map(({ body, size, whole = size, format, quality, isDraft }) =>
       limit(() =>
         encode(
           sharp(body).rotate().resize(size.width, size.height, { fit: 'fill', kernel: 'lanczos3' }),
-          { format, quality },
+          whole,
+          { format, quality, isDraft },
         ),
       ),
     ),
@@ -128,6 +130,7 @@ function pageWith(url, files) {
       error: null,
       bytesByType: { html: 0, style: 0, script: 0, image: 0, font: 0, other: 0 },
     },
+    document: '',
     visits: [
       {
         view: views[0].name,

@@ -1,6 +1,7 @@
 import type { EncodeAttempt } from '../core/survey/encoded.js';
 
 /** The stored result of an encode. */
-export function attemptOf({ format, quality, bytes, similarity }: EncodeAttempt): EncodeAttempt {
-  return { format, quality, bytes, similarity };
+export function attemptOf(attempt: EncodeAttempt): EncodeAttempt {
+  const { format, quality, bytes, similarity, isDraft } = attempt;
+  return { format, quality, bytes, similarity, isDraft };
 }

@@ -1,5 +1,6 @@
 import type { Sharp } from 'sharp';
 import type { EncodedFormat } from '../core/policy/policy.js';
+import type { Size } from '../core/base/size.js';
 
 /** One way of writing a picture. */
 export interface Encoding {
@@ -16,13 +17,16 @@ export interface Encoding {
    * weighs with care which colour four pixels share, which takes three times as long.
    */
   readonly fullColour?: boolean;
+  /** Of AVIF: made with the least effort. It is as like the picture, at a tenth to a third more bytes, in a sixth of the time. */
+  readonly isDraft?: boolean;
 }
 
 /**
  * The effort of AVIF, 0 to 9: at 2 it takes about as long as WebP with its chroma halved with care, at the usual 4 seven times
- * as long for a tenth fewer bytes.
+ * as long for a tenth fewer bytes. Of a large picture 1 has nearly the bytes of 2 in half the time; of a small one it has not.
  */
-const avifEffort = 2;
+const avifEffort = ({ width, height }: Size) => (width * height > largeArea ? 1 : 2);
+const largeArea = 1_000_000;
 
 /** The quality of lossy AVIF, on its own scale, that looks like the other formats at theirs. */
 const avifQuality = (quality: number) => Math.max(1, Math.round(1.3 * quality - 44));
@@ -33,11 +37,13 @@ const roundedBy = 40;
 /**
  * Encodes a picture, with the metadata that its pipeline carries. The same picture and encoding give the same bytes.
  *
+ * @param size pixels of one frame
  * @throws Error when the bytes cannot be decoded to the end.
  */
 export async function encode(
   picture: Sharp,
-  { format, quality, rounded = false, fullColour = false }: Encoding,
+  size: Size,
+  { format, quality, rounded = false, fullColour = false, isDraft = false }: Encoding,
 ): Promise<Buffer> {
   switch (format) {
     case 'jpeg':
@@ -56,7 +62,7 @@ export async function encode(
     case 'avif':
       return picture
         .avif({
-          effort: avifEffort,
+          effort: isDraft ? 0 : avifEffort(size),
           ...(quality === null
             ? { lossless: true }
             : { quality: avifQuality(quality), chromaSubsampling: '4:4:4' }),

@@ -9,6 +9,7 @@ import type { Reduced } from './picture.js';
 
 /** An encode with its bytes. */
 export interface EncodedPicture extends EncodeAttempt, Encoding {
+  readonly isDraft: boolean;
   readonly body: Buffer;
 }
 
@@ -18,11 +19,11 @@ export async function encodePicture(
   frames: number,
   encoding: Encoding,
 ): Promise<EncodedPicture> {
-  const body = await encode(picture.pipeline(), encoding);
+  const body = await encode(picture.pipeline(), picture.size, encoding);
   // An exact copy needs no comparison.
   const exact = encoding.quality === null && !encoding.rounded;
   const alike = exact ? 1 : similarity(picture.colours, await readColours(body, frames));
-  return { ...encoding, bytes: body.length, similarity: alike, body };
+  return { isDraft: false, ...encoding, bytes: body.length, similarity: alike, body };
 }
 
 /** Encodes a picture without loss, or without a loss that can be seen. */

@@ -13,31 +13,67 @@ export interface FormatSearch {
   readonly policy: Policy;
 }
 
+/** The encodes made of a picture, and what came of them. */
+export interface FormatsFound {
+  readonly made: readonly EncodedPicture[];
+  readonly chosen: EncodedPicture;
+  /** Bytes in the format of the file as it is, as much like the picture as the chosen encode. */
+  readonly ownBytes: number;
+}
+
 /**
  * Encodes a picture in each of some formats and in its own: once if that is lossless, else as often as the quality search
  * takes. What of a large picture can be told from tiles of it is not tried on the whole: which format will be the
- * smallest, and near which quality.
+ * smallest, near which quality, and how much larger its own is.
  */
 export async function searchFormats(
   picture: Reduced,
   frames: number,
   search: FormatSearch,
-): Promise<readonly EncodedPicture[]> {
+): Promise<FormatsFound> {
   const { own, isDrawing, policy } = search;
-  const formats = inTurn(search.formats);
+  const formats = inTurn(new Set([...search.formats, own]));
+  const inAll = { own, isDrawing, policy };
   const sample = isDrawing ? null : await picture.sample();
-  const inAll = { isDrawing, policy };
-  if (!sample) return encodesIn(picture, frames, { ...inAll, formats, own });
-  const tried = await encodesIn(sample, 1, { ...inAll, formats, own });
+  if (!sample) {
+    const made = await encodesIn(picture, frames, { ...inAll, formats });
+    const chosen = best(made, policy.similarity);
+    return { made, chosen, ownBytes: bytesIn(own, made, chosen, policy) };
+  }
+  const tried = await encodesIn(sample, 1, { ...inAll, formats });
   const { bytes, similarity } = best(tried, policy.similarity);
   // The edges between tiles are hard, and not in the picture: what nearly did on the sample may do on the whole.
   const enough = 1 - nearlyEnough * (1 - Math.min(similarity, policy.similarity));
   const promising = formats.filter((format) =>
     tried.some(
-      (one) => one.format === format && one.similarity >= enough && one.bytes <= bytes * nearly,
+      (one) =>
+        !one.isDraft &&
+        one.format === format &&
+        one.similarity >= enough &&
+        one.bytes <= bytes * nearly,
     ),
   );
-  return encodesIn(picture, frames, { ...inAll, formats: promising, own, tried });
+  const made = await encodesIn(picture, frames, { ...inAll, formats: promising, tried });
+  const chosen = best(made, policy.similarity);
+  if (promising.includes(own))
+    return { made, chosen, ownBytes: bytesIn(own, made, chosen, policy) };
+  const onTiles = best(
+    tried.filter(({ format }) => format === chosen.format),
+    policy.similarity,
+  );
+  const larger = bytesIn(own, tried, onTiles, policy) / onTiles.bytes;
+  return { made, chosen, ownBytes: Math.round(chosen.bytes * larger) };
+}
+
+/** Bytes of the smallest encode in one format that is as much like the picture as another is, or as it must be. */
+function bytesIn(
+  format: EncodedFormat,
+  made: readonly EncodedPicture[],
+  other: EncodedPicture,
+  policy: Pick<Policy, 'similarity'>,
+): number {
+  const ones = made.filter((one) => one.format === format);
+  return best(ones, Math.min(policy.similarity, other.similarity)).bytes;
 }
 
 /** An encode of a sample that differs this many times as much from it as is allowed may do on the whole picture. */
@@ -59,18 +95,16 @@ async function encodesIn(
   const made: EncodedPicture[] = [];
   const common = { isDrawing, policy, tried };
   for (const format of formats) {
-    const least = smallest(made, policy.similarity)?.bytes;
+    // Its own format is searched to the end even so: it tells what the format costs, beside what the quality does.
+    const least = format === own ? undefined : smallest(made, policy.similarity)?.bytes;
     made.push(...(await encodesAs(picture, frames, { ...common, format, least })));
   }
-  // Its own format tells what the format costs, beside what the quality does; and it may be the smallest after all.
-  if (!made.some(({ format }) => format === own))
-    made.push(...(await encodesAs(picture, frames, { ...common, format: own })));
   return made;
 }
 
 /** Formats that are usually the smallest come first: what cannot become smaller is not searched to the end. */
-function inTurn(formats: readonly EncodedFormat[]): readonly EncodedFormat[] {
-  return formats.toSorted((one, other) => searchOrder.indexOf(one) - searchOrder.indexOf(other));
+function inTurn(formats: ReadonlySet<EncodedFormat>): readonly EncodedFormat[] {
+  return [...formats].sort((one, other) => searchOrder.indexOf(one) - searchOrder.indexOf(other));
 }
 
 const searchOrder: readonly EncodedFormat[] = ['avif', 'webp', 'jpeg', 'png', 'gif'];
@@ -111,6 +145,7 @@ export interface QualitySearch {
 
 /**
  * Searches for the lowest quality of a lossy format that is enough; with all colours as well, where a quarter of them is not.
+ * Where an encode takes long, the quality is searched with drafts, unless it is known where to begin.
  *
  * @returns every encode that was made
  */
@@ -119,7 +154,9 @@ export async function searchFormat(
   frames: number,
   { format, policy, least = Infinity, first = () => undefined }: QualitySearch,
 ): Promise<readonly EncodedPicture[]> {
-  const { fullColourFrom, ...usual } = lossyFormats[format] ?? unknownFormat;
+  const { fullColourFrom, isSlow, ...usual } = lossyFormats[format] ?? unknownFormat;
+  // From a quality that is known to be near, it is a step or two to the end.
+  const isDraft = isSlow === true && first(false) === undefined;
   const made: EncodedPicture[] = [];
   // What is so far from enough that no quality will do is not searched to the end.
   const most = policy.quality.most + hopelesslyBeyond;
@@ -128,18 +165,48 @@ export async function searchFormat(
       policy.similarity,
       policy.quality,
       async (quality) => {
-        const one = await encodePicture(picture, frames, { format, quality, fullColour });
+        const encoding = { format, quality, fullColour, isDraft };
+        const one = await encodePicture(picture, frames, encoding);
         made.push(one);
         return { ...one, quality };
       },
-      (one) => one.bytes >= least || needed(one, policy.similarity, usual.fall) > most,
+      (one) => {
+        const quality = needed(one, policy.similarity, usual.fall);
+        return quality > most || one.bytes * shrink ** Math.max(0, one.quality - quality) >= least;
+      },
       { ...usual, first: first(fullColour) ?? usual.first },
     );
   const found = await search(false, least);
+  if (isDraft) return [...made, ...(await fromDraft(picture, frames, found, { format, policy }))];
   const isEnough = found.similarity >= policy.similarity;
   const hasMoreColours = fullColourFrom < Infinity;
   if (hasMoreColours && (!isEnough || found.quality >= fullColourFrom) && found.bytes < least)
     await search(true, isEnough ? Math.min(least, found.bytes) : least);
+  return made;
+}
+
+/** What more effort gains, in steps of quality. */
+const beyondDraft = 0.5;
+/** Encodes that are made to be sure of what the drafts say. */
+const mostFinals = 3;
+
+/** Encodes in earnest at the quality that a draft says will be enough, and at a higher one where it is not. */
+async function fromDraft(
+  picture: Reduced,
+  frames: number,
+  draft: EncodedPicture,
+  { format, policy: { similarity, quality: range } }: QualitySearch,
+): Promise<readonly EncodedPicture[]> {
+  const { fall } = lossyFormats[format] ?? unknownFormat;
+  const within = (quality: number) => Math.min(range.most, Math.max(range.least, quality));
+  const made: EncodedPicture[] = [];
+  let quality = within(Math.ceil(needed(draft, similarity, fall) - beyondDraft));
+  while (made.length < mostFinals) {
+    const one = await encodePicture(picture, frames, { format, quality, fullColour: false });
+    made.push(one);
+    if (one.similarity >= similarity || quality === range.most) break;
+    quality = within(Math.max(quality + 1, Math.ceil(needed(one, similarity, fall))));
+  }
   return made;
 }
 
@@ -149,6 +216,8 @@ const beyondSample = 2;
 interface LossyFormat extends QualityPrior {
   /** The quality from which on all colours at a lower quality may be smaller; infinite in a format that has them always. */
   readonly fullColourFrom: number;
+  /** Whether an encode takes so long that qualities are tried on drafts. */
+  readonly isSlow?: boolean;
 }
 
 /**
@@ -156,10 +225,13 @@ interface LossyFormat extends QualityPrior {
  * default similarity (bench/priors.mjs).
  */
 const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
-  avif: { first: 88, fall: 0.075, fullColourFrom: Infinity },
+  avif: { first: 88, fall: 0.075, fullColourFrom: Infinity, isSlow: true },
   webp: { first: 88, fall: 0.069, fullColourFrom: 96 },
   jpeg: { first: 84, fall: 0.067, fullColourFrom: 88 },
 };
+
+/** What is left of the bytes, at the least, at a quality of one less. */
+const shrink = 0.93;
 
 /** How far beyond the highest quality a search may aim before it is given up. */
 const hopelesslyBeyond = 15;
@@ -174,8 +246,9 @@ function needed({ quality, similarity }: EncodedPicture, threshold: number, fall
 /** Where no quality is enough, one that is this little less alike than the best is as good. */
 const asGood = 1.05;
 
-/** The smallest that is alike enough; where no quality is enough, the smallest of the most alike that have one. */
-export function best(made: readonly EncodedPicture[], threshold: number): EncodedPicture {
+/** The smallest that is alike enough, drafts aside; where no quality is enough, the smallest of the most alike that have one. */
+export function best(all: readonly EncodedPicture[], threshold: number): EncodedPicture {
+  const made = all.filter(({ isDraft }) => !isDraft);
   const enough = smallest(made, threshold);
   if (enough && (enough.quality !== null || made.every(({ quality }) => quality === null)))
     return enough;
@@ -187,7 +260,7 @@ export function best(made: readonly EncodedPicture[], threshold: number): Encode
 /** The smallest of those that are alike enough; `undefined` when none is. */
 function smallest(made: readonly EncodedPicture[], threshold: number): EncodedPicture | undefined {
   return made
-    .filter((one) => one.similarity >= threshold)
+    .filter((one) => !one.isDraft && one.similarity >= threshold)
     .reduce<EncodedPicture | undefined>(
       (least, one) => (least && least.bytes <= one.bytes ? least : one),
       undefined,

@@ -10,7 +10,7 @@ import type { EncodedSteps } from '../core/survey/encoded.js';
 import { carriedOf, encodeWith } from './kept-metadata.js';
 import { encode } from './encode.js';
 import type { EncodedPicture } from './encoded-picture.js';
-import { best, searchFormats } from './format-search.js';
+import { searchFormats } from './format-search.js';
 import { metadataBytes } from './metadata.js';
 import { natureOf } from './nature.js';
 import { reduce } from './picture.js';
@@ -53,13 +53,10 @@ export async function encodeNeeded(
   const picture = await reduce(body, frames, need);
   const own = formatOf[file.mediaType] ?? 'png';
   const isDrawing = nature === 'drawing';
-  const made = await searchFormats(picture, frames, {
+  const { made, chosen, ownBytes } = await searchFormats(picture, frames, {
     formats: formatsFor(nature, own, policy),
     ...{ own, isDrawing, policy },
   });
-  const chosen = best(made, policy.similarity);
-  const owns = made.filter(({ format }) => format === own);
-  const sameFormat = best(owns, Math.min(policy.similarity, chosen.similarity));
   const carried = carriedOf(policy.metadata, body);
   const result = carried ? await encodeWith(picture, chosen, carried) : chosen.body;
   // What is to go along with the picture is no waste, and costs the same in every format.
@@ -71,7 +68,7 @@ export async function encodeNeeded(
     steps: {
       metadata: Math.max(0, (await metadataBytes(body)) - added),
       exponent: await bytesExponent(picture, chosen, frames),
-      sameFormat: sameFormat.bytes + added,
+      sameFormat: ownBytes + added,
       best: result.length,
     },
     attempts: made.map(attemptOf),
@@ -96,7 +93,8 @@ async function bytesExponent(
   if (frames > 1 || Math.min(width, height) < leastHalved) return usualExponent;
   const half = { width: Math.round(width / 2), height: Math.round(height / 2) };
   const smaller = await picture.smaller(half);
-  const { length } = await encode(smaller.pipeline(), best);
+  // With the effort of the whole, or less effort would look like more pixels.
+  const { length } = await encode(smaller.pipeline(), picture.size, best);
   const exponent = Math.log(best.bytes / length) / Math.log(area(picture.size) / area(half));
   return Math.min(1.2, Math.max(0.3, exponent));
 }

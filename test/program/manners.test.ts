@@ -22,8 +22,11 @@ async function survey(
   values: readonly string[],
   env: Readonly<Record<string, string>> = {},
 ) {
-  const { pages } = await runJson<SurveyDocument>(['survey', ...values, ...oneView], { cwd, env });
-  return pages;
+  const call = ['survey', ...values, ...oneView, '--json'];
+  const { status, stdout, stderr } = await run(call, { cwd, env });
+  // A survey fails, with its document all the same, when none of its pages could be surveyed.
+  expect([0, 3], stderr).toContain(status);
+  return (JSON.parse(stdout) as SurveyDocument).pages;
 }
 
 /** Every byte of a folder, as text. */
@@ -186,6 +189,26 @@ describe('how servers are treated', () => {
     const missing = await run(['survey', `${origin}/`, '--browser-state', 'none.json'], { cwd });
     expect(missing.status).toBe(2);
     expect(missing.stderr).toContain('none.json');
+  });
+
+  it('fails when no page could be surveyed, and tells who takes such a survey for the newest', async () => {
+    const cwd = temporaryFolder();
+    const { origin } = await serve({
+      '/': page('<img src="/a.jpg">'),
+      '/a.jpg': { type: 'image/jpeg', body: await photograph(60, 40).jpeg().toBuffer() },
+      '/gone': { status: 404, ...page('<p>no such page') },
+    });
+    await survey(cwd, [`${origin}/`, '--label', 'whole one']);
+    const failed = await run(['survey', `${origin}/gone`, ...oneView, '--label', 'bad'], { cwd });
+    expect(failed.status).toBe(3);
+    expect(failed.stdout).toContain('returned 404');
+    expect(failed.stdout).not.toContain('Next:');
+    for (const call of [['rank'], ['explain', 'nothing'], ['refit', '--out', 'new']])
+      expect((await run(call, { cwd })).stderr).toContain(
+        'the newest survey, bad, reached no page: --survey "whole one" takes the newest whole one',
+      );
+    expect((await run(['rank', '--survey', 'bad'], { cwd })).stderr).not.toContain('newest');
+    expect((await run(['rank', '--survey', 'whole one'], { cwd })).stderr).toBe('');
   });
 
   it('refuses certificates that do not verify, unless they are allowed', async () => {

@@ -2,17 +2,19 @@ import { fixOf } from '../../core/refit/work/fix.js';
 import type { Handler } from '../command.js';
 import type { explainCommand } from '../commands/explain.js';
 import { familyForms, findingForms, imageForms, pageForms } from '../forms/explain.js';
+import { warnOfNewest } from '../newest-survey.js';
 
 export const handler: Handler<typeof explainCommand> = async (
   settings,
   { policy, groups },
-  { task, show },
+  { task, show, log },
 ) => {
   const { workspace: folder, survey, what, top } = settings;
   const { Workspace } = await import('../../store/workspace.js');
   const { explain } = await import('../../tasks/explain.js');
   const workspace = Workspace.openExisting(folder);
   try {
+    warnOfNewest(workspace, survey, log);
     const found = await explain(workspace, survey, what, policy, {
       ...task,
       groups,

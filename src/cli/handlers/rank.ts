@@ -4,6 +4,7 @@ import { usualRows } from '../commands/rank.js';
 import type { rankCommand } from '../commands/rank.js';
 import { chooseForms } from '../forms/form.js';
 import { rankForms } from '../forms/rank.js';
+import { warnOfNewest } from '../newest-survey.js';
 import { filtersOf } from '../options/rank-filters.js';
 
 /** For whoever wants a file of all. */
@@ -15,7 +16,7 @@ const usualImages = 20;
 export const handler: Handler<typeof rankCommand> = async (
   settings,
   { policy, groups },
-  { task, show },
+  { task, show, log },
 ) => {
   // A call that asks for two forms is refused before anything is worked out.
   chooseForms(rankForms, settings);
@@ -26,6 +27,7 @@ export const handler: Handler<typeof rankCommand> = async (
   const { rank } = await import('../../tasks/rank.js');
   const workspace = Workspace.openExisting(settings.workspace);
   try {
+    warnOfNewest(workspace, settings.survey, log);
     const { views } = workspace.surveys.find(settings.survey);
     const names = views.map(({ name }) => name);
     const where = [...settings.where, ...settings.view.map((name) => `view=${name}`)];

@@ -4,6 +4,7 @@ import type { Handler } from '../command.js';
 import type { refitCommand } from '../commands/refit.js';
 import { refitForms } from '../forms/refit.js';
 import type { FileSettings } from '../options/config-file.js';
+import { warnOfNewest } from '../newest-survey.js';
 import { hostMapOf } from '../options/shared.js';
 import type { Io } from '../io.js';
 
@@ -29,7 +30,7 @@ export const handler: Handler<typeof refitCommand> = async (settings, file, io) 
 async function ofSurvey(
   settings: Settings,
   file: FileSettings,
-  { task }: Io,
+  { task, log }: Io,
 ): Promise<RefitResult> {
   const { survey, out, widths, longest, mapHost } = settings;
   if (widths.length > 0 || longest !== undefined)
@@ -41,6 +42,7 @@ async function ofSurvey(
   const { openImages } = await import('../../tasks/refit/open-images.js');
   const { accessesOf } = await import('../options/access.js');
   const workspace = Workspace.openExisting(settings.workspace);
+  warnOfNewest(workspace, survey, log);
   const accesses = accessesOf(file.access, { basic: [], header: [], cookie: [] }, process.env);
   const images = openImages(workspace, survey, { hosts: hostMapOf(mapHost), accesses });
   const pages = settings.prove ? { hosts: images.hosts, accesses } : undefined;

@@ -1,5 +1,6 @@
 import { viewsOfAudience } from '../../core/visitors/audience.js';
 import { SettingError, UsageError } from '../../core/base/errors.js';
+import { hasFailed } from '../../core/survey/failed-survey.js';
 import { chooseViews } from '../../core/visitors/view.js';
 import type { View } from '../../core/visitors/view.js';
 import { surveyForms } from '../forms/survey.js';
@@ -61,7 +62,7 @@ export const handler: Handler<typeof surveyCommand> = async (settings, file, { t
     const ranking = isWhole ? await worstOf(workspace, result.survey.label, file, task) : undefined;
     await show(surveyForms, { ...result, top: settings.top, ranking }, settings);
     if (result.interrupted) return 130;
-    return result.pages.some(({ error, status }) => error === null || status !== null) ? 0 : 3;
+    return hasFailed(result.pages) ? 3 : 0;
   } finally {
     workspace.close();
   }

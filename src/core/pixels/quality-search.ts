@@ -38,7 +38,7 @@ const maxTries = 5;
  * @param threshold least similarity, 0 to 1
  * @param range qualities that are not left, whatever the similarity
  * @param tryOne encodes at a quality and answers with the similarity that came of it
- * @param isHopeless whether no higher quality than that of a try which was too little is of use
+ * @param isHopeless whether a try shows that no other quality is of use
  * @param prior what is known of the format
  * @returns the try that was chosen: the lowest that reaches the threshold, or else the best there was
  */
@@ -60,8 +60,8 @@ export async function searchQuality<Result extends QualityAttempt>(
     const result = await tryOne(next);
     tried.push(result);
     if (result.similarity >= threshold) enough = result;
-    else if (isHopeless(result)) break;
-    else [tooLittle, misses] = [result.quality, misses + 1];
+    if (isHopeless(result)) break;
+    if (result.similarity < threshold) [tooLittle, misses] = [result.quality, misses + 1];
     const ceiling = enough ? enough.quality : most + 1;
     if (ceiling - tooLittle <= qualityTolerance && enough) break;
     if (tooLittle >= most) break;

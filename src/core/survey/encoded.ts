@@ -9,6 +9,8 @@ export interface EncodeAttempt {
   readonly bytes: number;
   /** Similarity to the ideal reduction, at most 1. */
   readonly similarity: number;
+  /** Whether it was made with little effort, to find the quality: nobody is given it. */
+  readonly isDraft: boolean;
 }
 
 /** The bytes of one picture at each step from the present file to the needed one. */
@@ -49,7 +51,7 @@ export function chosenAttempt({
   attempts,
 }: Pick<Encoded, 'format' | 'steps' | 'attempts'>): EncodeAttempt | undefined {
   return attempts
-    .filter((one) => one.format === format && one.bytes <= steps.best)
+    .filter((one) => !one.isDraft && one.format === format && one.bytes <= steps.best)
     .reduce<EncodeAttempt | undefined>(
       (best, one) => (best && best.bytes >= one.bytes ? best : one),
       undefined,

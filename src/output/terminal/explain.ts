@@ -160,7 +160,7 @@ function attemptLines({ encoded }: RankedImage, screen: Screen): string[] {
       attempt.quality === null ? keptWords(attempt) : String(attempt.quality),
       formatBytes(attempt.bytes),
       attempt.similarity === 1 ? '1' : attempt.similarity.toFixed(4),
-      wins ? green('← needed') : '',
+      wins ? green('← needed') : attempt.isDraft ? 'draft' : '',
     ];
   });
   return [

@@ -1,5 +1,6 @@
 import { requestTypes, totalBytes } from '../../core/load/request.js';
 import { groupBy } from '../../core/base/group-by.js';
+import { hasFailed } from '../../core/survey/failed-survey.js';
 import type { MissingImage } from '../../core/survey/missing-images.js';
 import type { SkippedAddress, SurveyedPage } from '../../core/survey/survey.js';
 import type { SurveyView } from '../views/survey.js';
@@ -68,7 +69,7 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
 
 /** The first answer: what an average visit wastes, and on what most of it. */
 function rankingLines({ ranking, pages }: SurveyView, screen: Screen): string[] {
-  if (pages.every(({ error, status }) => error !== null && status === null)) return [];
+  if (hasFailed(pages)) return [];
   if (!ranking || ranking.rows.length === 0)
     return ['Next: zealous-lynx rank shows which images waste the most.'];
   return [

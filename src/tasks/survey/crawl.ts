@@ -18,6 +18,8 @@ export interface CrawlOptions extends Manners {
   readonly onProgress: NonNullable<TaskOptions['onProgress']>;
   /** Stores a page and what was found on it, in one transaction. */
   readonly keep: (record: PageRecord, found: Found) => void;
+  /** Told of each visit of a page as soon as it is made. */
+  readonly onVisit: (url: string, visit: Visit) => void;
   /** Stores what was found if there is no page to store. */
   readonly keepFound: (found: Found) => void;
   /** Why a page must not be visited; absent if it may. */
@@ -36,7 +38,7 @@ const pagesPerCollection = 25;
 export async function crawl(
   frontier: Frontier,
   visitors: readonly PageVisitor[],
-  { onProgress, keep, keepFound, refusal, visited, ...manners }: CrawlOptions,
+  { onProgress, keep, onVisit, keepFound, refusal, visited, ...manners }: CrawlOptions,
 ): Promise<void> {
   const { signal, onTrace } = manners;
   const wake = new Set<() => void>();
@@ -64,7 +66,10 @@ export async function crawl(
       return verdict?.reason !== undefined;
     };
     const hurry = due.depth === 0 && busy === 1 && frontier.waiting === 0;
-    const visits = await visitPage(visitor, due.url, manners, { isNone, hurry });
+    const visits = await visitPage(visitor, due.url, manners, {
+      ...{ isNone, hurry },
+      onVisit: (visit) => onVisit(due.url, visit),
+    });
     if (signal?.aborted) return;
     const { reason, isTwin } = verdict ?? noVerdict;
     // The links of a document that was there before are known.

@@ -8,6 +8,7 @@ import type { Policy } from '../../core/policy/policy.js';
 import type { Size } from '../../core/base/size.js';
 import type { View } from '../../core/visitors/view.js';
 import { encodeKey } from '../../images/encode-key.js';
+import type { Visit } from '../../browser/visit/visit.js';
 import type { PageRecord } from '../../store/pages.js';
 import type { Workspace } from '../../store/workspace.js';
 import { refitResult } from './refit-result.js';
@@ -50,21 +51,30 @@ export class EncodeAhead {
 
   /** Adds what a page needs of its images. */
   note({ page, visits }: PageRecord): void {
-    for (const { view, placements } of visits)
-      for (const placement of placements)
-        if (placement.shown && placement.contentHash !== null)
-          this.#grow(placement.contentHash, { page: page.url, view, ...placement });
+    for (const visit of visits) this.#add(page.url, visit, 0);
     this.#fill();
   }
 
-  #grow(contentHash: string, placement: Placement): void {
+  /** Adds what one visit needs wholly: the visits in other views cannot need more of it. */
+  noteVisit(page: string, visit: Pick<Visit, 'view' | 'placements'>): void {
+    this.#add(page, visit, 1);
+    this.#fill();
+  }
+
+  #add(page: string, { view, placements }: Pick<Visit, 'view' | 'placements'>, least: number) {
+    for (const placement of placements)
+      if (placement.shown && placement.contentHash !== null)
+        this.#grow(placement.contentHash, { page, view, ...placement }, least);
+  }
+
+  #grow(contentHash: string, placement: Placement, least: number): void {
     const file = this.#workspace.images.get(contentHash);
     if (!file || file.problem !== null) return;
     const density = this.#densities.get(placement.view) ?? 1;
     const factor = file.intrinsic
       ? needFactor(placement, density, file.intrinsic, this.#policy, this.#allowances.of(placement))
       : 1;
-    if (factor <= (this.#factors.get(contentHash) ?? 0)) return;
+    if (factor < least || factor <= (this.#factors.get(contentHash) ?? 0)) return;
     this.#factors.set(contentHash, factor);
     this.#waiting.set(contentHash, file.bytes);
   }

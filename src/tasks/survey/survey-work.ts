@@ -69,6 +69,7 @@ export async function workOn(
           worst.note(record);
           ahead?.note(record);
         },
+        onVisit: (url, visit) => ahead?.noteVisit(url, visit),
         keepFound: (found) => pages.addFound(head.id, found),
         pacer: new Pacer(options.pace ?? 0),
         limit: pLimit(options.tabs),

@@ -27,6 +27,8 @@ export interface VisitPageOptions {
   readonly isNone: (visit: Visit) => boolean;
   /** Begins the other views as soon as the page has loaded in the first: nothing else is waiting for its turn. */
   readonly hurry: boolean;
+  /** Told of each visit as soon as it is made. */
+  readonly onVisit: (visit: Visit) => void;
 }
 
 /**
@@ -38,11 +40,14 @@ export async function visitPage(
   { views, first }: PageVisitor,
   url: string,
   manners: Manners,
-  { isNone, hurry }: VisitPageOptions,
+  { isNone, hurry, onVisit }: VisitPageOptions,
 ): Promise<Visit[]> {
   let rest: Promise<Visit[]> | undefined;
-  const visitIn = (view: number, onLoaded?: () => void) =>
-    visitPatiently(() => views[view]!.visit(url, onLoaded), url, manners);
+  const visitIn = async (view: number, onLoaded?: () => void) => {
+    const visit = await visitPatiently(() => views[view]!.visit(url, onLoaded), url, manners);
+    onVisit(visit);
+    return visit;
+  };
   const others = [...views.keys()].filter((view) => view !== first);
   const visitOthers = () => (rest ??= Promise.all(others.map((view) => visitIn(view))));
   const visit = await visitIn(first, hurry ? () => void visitOthers() : undefined);
