@@ -7,7 +7,7 @@ import type { Answer } from '../support/server.js';
 
 interface SurveyDocument {
   readonly survey: { readonly finishedAt: string | null; readonly label: string };
-  readonly pages: readonly { readonly url: string }[];
+  readonly pages: readonly { readonly url: string; readonly group: string }[];
   readonly skipped: readonly { url: string; reason: string }[];
 }
 
@@ -98,6 +98,31 @@ describe('a crawl', () => {
       { cwd },
     );
     expect(all.pages).toHaveLength(3);
+  });
+
+  it('names groups whose addresses are alike by their breadcrumbs and headings', async () => {
+    const cwd = temporaryFolder();
+    const links = ['/a', '/b', '/c', '/d'].map((href) => `<a href="${href}">x</a>`).join('');
+    const event = (name: string) =>
+      page(
+        `<nav aria-label="Breadcrumb"><ol><li><a href="/">Home</a><li><a href="/a"> Pro\n gramme </a><li>${name}</ol></nav><main><article class="event"><h1>${name}</h1><section><p>When</section></article></main>`,
+      );
+    const maker = page(
+      `<div class="wall"><h1>The <b>makers</b></h1><figure class="maker"><figcaption>Who</figcaption></figure></div>`,
+    );
+    const { origin } = await serve({
+      '/': { body: page(links) },
+      ...{ '/a': { body: event('Rain') }, '/b': { body: event('Calm') } },
+      ...{ '/c': { body: `${maker}<p>1` }, '/d': { body: `${maker}<p>2` } },
+    });
+    const { pages } = await runJson<SurveyDocument>(['survey', `${origin}/`, ...oneView], { cwd });
+    expect(pages.map(({ group }) => group).sort()).toEqual([
+      '/',
+      'pages headed The makers',
+      'pages headed The makers',
+      'pages under Pro gramme',
+      'pages under Pro gramme',
+    ]);
   });
 
   it('goes on after it was killed, loads no finished page again and loses none', async () => {

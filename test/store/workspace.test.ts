@@ -107,7 +107,10 @@ const record = {
       uses: [{ url: 'http://a.test/whole.jpg', kind: 'link' as const }],
     },
   ],
-  shape: { full: [3, 4_000_000_000], frame: [3], marks: ['journal'] },
+  shape: {
+    ...{ full: [3, 4_000_000_000], frame: [3], marks: ['journal'] },
+    ...{ trail: ['Home'], heading: 'Kites' },
+  },
   document: '0123456789abcdef',
   curves: [
     {

@@ -41,7 +41,13 @@ export function shapeOf(): DocumentSketch {
     if (parent && (texts.has(parent) || isText(parent))) texts.add(element);
     else framing.add(hash);
   }
-  return { full: smallest(hashes), frame: smallest(framing), marks: marksOf() };
+  return {
+    full: smallest(hashes),
+    frame: smallest(framing),
+    marks: marksOf(),
+    trail: trailOf(),
+    heading: wordsOf(document.querySelector('h1')),
+  };
 }
 
 function smallest(hashes: ReadonlySet<number>): number[] {
@@ -69,6 +75,28 @@ function marksOf(): string[] {
     .filter((name) => !/\d/.test(name))
     .slice(0, maxMarks)
     .sort();
+}
+
+/** Where breadcrumbs stand, as they are marked up most often. */
+const trails =
+  'nav[aria-label*="breadcrumb" i], [itemtype$="BreadcrumbList"], [class~="breadcrumb"], [class~="breadcrumbs"]';
+const maxTrail = 6;
+
+/** The links of the breadcrumbs: the page itself, which comes last, is usually none. */
+function trailOf(): string[] {
+  const links = [...(document.querySelector(trails)?.querySelectorAll('a[href]') ?? [])];
+  return links
+    .slice(0, maxTrail)
+    .map(wordsOf)
+    .filter((words) => words !== '');
+}
+
+const maxWords = 60;
+
+/** The beginning of the text in an element, on one line. */
+function wordsOf(element: Element | null): string {
+  const text = element?.textContent?.slice(0, 20 * maxWords) ?? '';
+  return text.replace(/\s+/g, ' ').trim().slice(0, maxWords).trim();
 }
 
 /** Name and classes, without classes that have digits: those are generated and differ on every page. */

@@ -9,9 +9,13 @@ export interface DocumentSketch {
   readonly frame: readonly number[];
   /** What its template calls itself: classes of its body. */
   readonly marks: readonly string[];
+  /** The breadcrumbs above the page, from the top of the site. */
+  readonly trail: readonly string[];
+  /** Its first heading of the first level; empty without one. */
+  readonly heading: string;
 }
 
-export const noSketch: DocumentSketch = { full: [], frame: [], marks: [] };
+export const noSketch: DocumentSketch = { full: [], frame: [], marks: [], trail: [], heading: '' };
 
 /** A page with its sketch. */
 export interface SketchedPage {
@@ -19,10 +23,10 @@ export interface SketchedPage {
   readonly sketch: DocumentSketch;
 }
 
-/** A sketch as it is kept; older surveys kept the hashes of the full one alone. */
+/** A sketch as it is kept; older surveys kept less, the oldest the hashes of the full one alone. */
 export function readSketch(text: string): DocumentSketch {
-  const kept = JSON.parse(text) as readonly number[] | DocumentSketch;
-  return 'full' in kept ? kept : { full: kept, frame: [], marks: [] };
+  const kept = JSON.parse(text) as readonly number[] | Partial<DocumentSketch>;
+  return 'full' in kept ? { ...noSketch, ...kept } : { ...noSketch, full: kept as number[] };
 }
 
 export type Likeness = (one: readonly number[], other: readonly number[]) => number;

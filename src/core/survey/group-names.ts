@@ -1,10 +1,10 @@
 import { pathOf } from '../address/address.js';
 import { freeName } from '../base/free-name.js';
-import type { SketchedPage } from './document-sketch.js';
+import type { DocumentSketch, SketchedPage } from './document-sketch.js';
 
 /**
  * Names groups of pages by what their pages have in common that no other page has: the pattern of their addresses, else a
- * class of their bodies, else their best-known page. What a group is called depends on its own pages, and on others only as
+ * class of their bodies, a breadcrumb, their heading, else their best-known page. What a group is called depends on its own pages, and on others only as
  * far as these have the same: it stays the same from survey to survey.
  *
  * @param groups each of at least one page, the best-known page first
@@ -38,12 +38,20 @@ function ownName(pages: readonly SketchedPage[], all: readonly SketchedPage[]): 
   const pattern = commonPattern([...members]);
   const matches = fits(pattern);
   if (pattern !== '/*' && !others.some(({ url }) => matches(url))) return pattern;
-  const marks = first.sketch.marks
-    .filter((mark) => pages.every(({ sketch }) => sketch.marks.includes(mark)))
-    .filter((mark) => !others.some(({ sketch }) => sketch.marks.includes(mark)));
+  const own = (wordsOf: (sketch: DocumentSketch) => readonly string[]) =>
+    wordsOf(first.sketch)
+      .filter((word) => pages.every(({ sketch }) => wordsOf(sketch).includes(word)))
+      .filter((word) => !others.some(({ sketch }) => wordsOf(sketch).includes(word)));
   // The longest says the most.
-  const mark = marks.toSorted((a, b) => b.length - a.length || (a < b ? -1 : 1))[0];
+  const mark = own(({ marks }) => marks).toSorted(
+    (a, b) => b.length - a.length || (a < b ? -1 : 1),
+  )[0];
   if (mark !== undefined) return `pages with class ${mark}`;
+  // The last is the nearest to the pages.
+  const crumb = own(({ trail }) => trail).at(-1);
+  if (crumb !== undefined) return `pages under ${crumb}`;
+  const [heading] = own(({ heading }) => (heading === '' ? [] : [heading]));
+  if (heading !== undefined) return `pages headed ${heading}`;
   return others.some(({ url }) => matches(url)) ? `pages like ${path}` : pattern;
 }
 

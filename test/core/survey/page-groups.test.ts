@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { readSketch, sketchSize } from '../../../src/core/survey/document-sketch.js';
-import type { SketchedPage } from '../../../src/core/survey/document-sketch.js';
+import { noSketch, readSketch, sketchSize } from '../../../src/core/survey/document-sketch.js';
+import type { DocumentSketch, SketchedPage } from '../../../src/core/survey/document-sketch.js';
 import { commonPattern } from '../../../src/core/survey/group-names.js';
 import { groupPages } from '../../../src/core/survey/page-groups.js';
 
@@ -12,6 +12,7 @@ function pageOf(path: string, template: number, own = 0, marks: string[] = []): 
   return {
     url: `http://a.test${path}`,
     sketch: {
+      ...noSketch,
       full: [...frame, ...made, ...alone].sort((a, b) => a - b),
       frame: [...frame, ...made.slice(0, 5)],
       marks,
@@ -84,6 +85,29 @@ describe('groupPages', () => {
     });
   });
 
+  it('names a group by its nearest own breadcrumb, or by its heading, where no class tells it', () => {
+    const page = (path: string, template: number, own: Partial<DocumentSketch>) => {
+      const { url, sketch } = pageOf(path, template);
+      return { url, sketch: { ...sketch, ...own } };
+    };
+    const groups = groupPages([
+      page('/p-1', 1, { trail: ['Home', 'Programme'], heading: 'Rain' }),
+      page('/p-2', 1, { trail: ['Home', 'Programme', 'Sunday'], heading: 'Calm' }),
+      page('/p-3', 2, { trail: ['Home'], heading: 'A maker' }),
+      page('/p-4', 2, { trail: ['Home'], heading: 'A maker' }),
+      page('/p-5', 3, { trail: ['Home'] }),
+      page('/p-6', 3, {}),
+    ]);
+    expect(Object.fromEntries(groups)).toEqual({
+      'http://a.test/p-1': 'pages under Programme',
+      'http://a.test/p-2': 'pages under Programme',
+      'http://a.test/p-3': 'pages headed A maker',
+      'http://a.test/p-4': 'pages headed A maker',
+      'http://a.test/p-5': 'pages like /p-5',
+      'http://a.test/p-6': 'pages like /p-5',
+    });
+  });
+
   it('gives the names that it gave before when pages are added elsewhere', () => {
     const old = [pageOf('/p/1', 1), pageOf('/p/2', 1), pageOf('/q/1', 2), pageOf('/q/2', 2)];
     const before = groupPages(old);
@@ -92,16 +116,15 @@ describe('groupPages', () => {
   });
 
   it('reads sketches of older surveys', () => {
-    expect(readSketch('[1,2]')).toEqual({ full: [1, 2], frame: [], marks: [] });
+    expect(readSketch('[1,2]')).toEqual({ ...noSketch, full: [1, 2] });
     const sketch = { full: [1], frame: [1], marks: ['a'] };
-    expect(readSketch(JSON.stringify(sketch))).toEqual(sketch);
+    expect(readSketch(JSON.stringify(sketch))).toEqual({ ...noSketch, ...sketch });
   });
 
   it('lets a person name groups, and leaves pages that were not seen alone', () => {
     const named = [{ name: 'articles', pages: ['/journal/*'] }];
-    const sketch = { full: [], frame: [], marks: [] };
-    const unseen = { url: 'http://a.test/gone', sketch };
-    const other = { url: 'http://a.test/lost', sketch };
+    const unseen = { url: 'http://a.test/gone', sketch: noSketch };
+    const other = { url: 'http://a.test/lost', sketch: noSketch };
     const groups = groupPages([pageOf('/journal/rain', 1), unseen, other], named);
     expect([...groups.values()]).toEqual(['articles', '/gone', '/lost']);
   });
@@ -110,7 +133,8 @@ describe('groupPages', () => {
     const whole = Array.from({ length: 400 }, (_, index) => index * 3);
     const more = whole.filter((_, index) => index % 20 !== 0);
     const cut = (hashes: number[]) => ({
-      ...{ full: hashes.slice(0, sketchSize), frame: [], marks: [] },
+      ...noSketch,
+      full: hashes.slice(0, sketchSize),
     });
     const groups = groupPages([
       { url: 'http://a.test/a', sketch: cut(whole) },
