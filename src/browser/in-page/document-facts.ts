@@ -3,8 +3,8 @@ import type { DocumentSketch } from '../../core/survey/document-sketch.js';
 import { iconsOf, linksOf, ownLinksOf } from './links.js';
 import { resolveAddress } from './resolve.js';
 import { shapeOf } from './shape.js';
-import { usesOf } from './uses.js';
-import type { PictureUse } from '../../core/survey/picture-use.js';
+import { namingFilesOf, usesOf } from './uses.js';
+import type { NamingFile, PictureUse } from '../../core/survey/picture-use.js';
 
 /** What a document says about itself and links to. */
 export interface DocumentFacts {
@@ -19,6 +19,7 @@ export interface DocumentFacts {
   readonly shape: DocumentSketch;
   /** The pictures that it names without showing them there. */
   readonly uses: readonly Omit<PictureUse, 'page'>[];
+  readonly namingFiles: readonly NamingFile[];
 }
 
 export function documentFacts(): DocumentFacts {
@@ -32,5 +33,6 @@ export function documentFacts(): DocumentFacts {
     canonical: (href && resolveAddress(href)) || null,
     shape: shapeOf(),
     uses: usesOf(),
+    namingFiles: namingFilesOf(),
   };
 }

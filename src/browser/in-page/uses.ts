@@ -1,5 +1,5 @@
 import { keptAddress } from '../../core/address/address.js';
-import type { PictureUse, UseKind } from '../../core/survey/picture-use.js';
+import type { NamingFile, PictureUse, UseKind } from '../../core/survey/picture-use.js';
 import { resolveAddress } from './resolve.js';
 
 const maxUses = 2_000;
@@ -42,4 +42,22 @@ export function usesOf(): Omit<PictureUse, 'page'>[] {
     for (const { name, value } of element.attributes)
       if (name.startsWith('data-') && !ofTheElement.test(name)) addPicture('script', value);
   return [...uses.values()];
+}
+
+const maxNamingFiles = 20;
+
+/** The feeds and the manifest that the document points to. */
+export function namingFilesOf(): NamingFile[] {
+  const files: NamingFile[] = [];
+  const add = (kind: NamingFile['kind'], selector: string) => {
+    for (const link of document.querySelectorAll(selector)) {
+      const url = resolveAddress(link.getAttribute('href')!);
+      if (url && /^https?:/.test(url) && url.length <= maxLength && files.length < maxNamingFiles)
+        files.push({ kind, url: url.replace(/#.*/, '') });
+    }
+  };
+  add('manifest', 'link[rel~="manifest" i][href]');
+  for (const type of ['application/rss+xml', 'application/atom+xml', 'application/feed+json'])
+    add('feed', `link[rel~="alternate" i][type="${type}" i][href]`);
+  return files;
 }

@@ -2,7 +2,7 @@ import { messageOf } from '../../core/base/errors.js';
 import { noBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
 import type { FoundPlacement, Placement, SlotCurve } from '../../core/slots/placement.js';
-import type { PictureUse } from '../../core/survey/picture-use.js';
+import type { NamingFile, PictureUse } from '../../core/survey/picture-use.js';
 import { noSketch } from '../../core/survey/document-sketch.js';
 import type { DocumentSketch } from '../../core/survey/document-sketch.js';
 import type { View } from '../../core/visitors/view.js';
@@ -45,6 +45,8 @@ export interface Visit {
   readonly canonical: string | null;
   /** The pictures that the document names without showing them there. */
   readonly uses: readonly Omit<PictureUse, 'page'>[];
+  /** The feeds and the manifest that it points to. */
+  readonly namingFiles: readonly NamingFile[];
   /** Sketch of the document; empty when there is none. */
   readonly shape: DocumentSketch;
   readonly placements: readonly FoundPlacement[];
@@ -211,6 +213,7 @@ export class Visitor {
       canonical: facts.canonical ?? canonicalInHeaders(answer),
       shape: facts.shape,
       uses: facts.uses,
+      namingFiles: facts.namingFiles,
       placements: placements.map((placement, index) => ({
         ...withLayoutKnown(placement, known[index]!),
         contentHash: hashes.get(placement.url) ?? null,
@@ -250,6 +253,7 @@ export class Visitor {
       canonical: null,
       shape: noSketch,
       uses: [],
+      namingFiles: [],
       placements: [],
       curves: [],
       images: [],

@@ -11,12 +11,18 @@ import { defaultPages, queryRuleOf } from '../options/survey.js';
 import type { RankView } from '../../output/views/rank.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { TaskOptions } from '../../tasks/progress.js';
+import type { Policy } from '../../core/policy/policy.js';
+import type { Log } from '../log.js';
 import type { Handler } from '../command.js';
 import type { surveyCommand } from '../commands/survey.js';
 
 type Settings = Parameters<typeof handler>[0];
 
-export const handler: Handler<typeof surveyCommand> = async (settings, file, { task, show }) => {
+export const handler: Handler<typeof surveyCommand> = async (
+  settings,
+  file,
+  { task, show, log },
+) => {
   const { start, resume, list, sitemap } = settings;
   const given = start.length > 0 || sitemap.length > 0 || list !== undefined;
   if (resume === given)
@@ -48,6 +54,7 @@ export const handler: Handler<typeof surveyCommand> = async (settings, file, { t
   const scope = await scopeOf(settings);
   const workspace = Workspace.open(settings.workspace);
   try {
+    if (settings.refit.length > 0) await learnRefits(workspace, settings.refit, file.policy, log);
     const result = resume
       ? await resumeSurvey(workspace, { ...common, survey: settings.survey })
       : await survey(workspace, start, {
@@ -67,6 +74,20 @@ export const handler: Handler<typeof surveyCommand> = async (settings, file, { t
     workspace.close();
   }
 };
+
+async function learnRefits(
+  workspace: Workspace,
+  folders: readonly string[],
+  policy: Policy,
+  log: Log,
+): Promise<void> {
+  const { learnRefit } = await import('../../tasks/survey/learn-refit.js');
+  for (const folder of folders)
+    if ((await learnRefit(workspace, folder, policy)) === null)
+      log.warn(
+        `${folder} was made by another policy or version: its files are judged like all others`,
+      );
+}
 
 /** How many slot families are shown at the end of a survey. */
 const worstShown = 3;

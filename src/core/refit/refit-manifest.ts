@@ -30,6 +30,8 @@ export interface RefitManifest {
   /** The survey that it was made from; `null` for pictures of a folder. */
   readonly survey: string | null;
   readonly createdAt: string;
+  /** The encoders' version and the settings that its files depend on. */
+  readonly encodedBy: string;
   /** Each image at its need. */
   readonly files: readonly RefitFile[];
   /** The same images in other widths, and in formats that every browser reads. */

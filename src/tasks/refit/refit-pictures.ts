@@ -78,7 +78,7 @@ export async function refitPictures(
     });
   const work = {
     ...{ survey: null, jobs, kept: plan.kept, notMade, worklist: [], sheets: [] },
-    markup: null,
+    ...{ encodedBy: encodeKey(policy), markup: null },
     collisions: plan.collisions,
     sheetFiles: new Map<string, string | Buffer>(),
     papers: new Map<string, string | Buffer>([

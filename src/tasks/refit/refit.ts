@@ -9,6 +9,7 @@ import { planRefit } from '../../core/refit/plan/refit-plan.js';
 import { sourcesOfSurvey } from '../../core/refit/plan/survey-sources.js';
 import { planSystemWidths } from '../../core/refit/plan/system-widths.js';
 import type { FetchedFile } from '../../crawl/fetch-file.js';
+import { encodeKey } from '../../images/encode-key.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { TaskOptions } from '../progress.js';
 import { rank } from '../rank.js';
@@ -105,7 +106,7 @@ export async function refit(
     : jobs.toSorted((a, b) => savedBy(b.source.ranked) - savedBy(a.source.ranked));
   const work = {
     ...{ survey: ranking.survey.label, jobs, kept: [...plan.kept, ...kept], notMade },
-    ...{ worklist, sheets },
+    ...{ encodedBy: encodeKey(policy), worklist, sheets },
     markup: {
       snippets: snippets.snippets.length,
       proved: snippets.proved.size,

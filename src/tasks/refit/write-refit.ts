@@ -23,6 +23,8 @@ import { ownFiles, refuseForeign, removeDrafts, hashOfFile } from './refit-folde
 /** The files of a refit, ready to be written. */
 export interface RefitWork {
   readonly survey: string | null;
+  /** Key of the settings that its encodes depend on. */
+  readonly encodedBy: string;
   readonly jobs: readonly MadeJob[];
   readonly kept: readonly KeptFile[];
   readonly notMade: readonly NotMade[];
@@ -81,6 +83,7 @@ export async function writeRefit(
     format: 'zealous-lynx.refit/1',
     survey: work.survey,
     createdAt: new Date().toISOString(),
+    encodedBy: work.encodedBy,
     files,
     variants: variants.map(toVariant),
     kept: work.kept,

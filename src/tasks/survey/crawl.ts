@@ -5,6 +5,7 @@ import { isThirdParty } from '../../crawl/third-party.js';
 import { groupPages } from '../../core/survey/page-groups.js';
 import { noSketch } from '../../core/survey/document-sketch.js';
 import type { SketchedPage } from '../../core/survey/document-sketch.js';
+import type { NamingFile, PictureUse } from '../../core/survey/picture-use.js';
 import { noBytes, totalBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
 import type { DuePage } from '../../core/survey/survey.js';
@@ -20,6 +21,11 @@ export interface CrawlOptions extends Manners {
   readonly keep: (record: PageRecord, found: Found) => void;
   /** Told of each visit of a page as soon as it is made. */
   readonly onVisit: (url: string, visit: Visit) => void;
+  /** The pictures that files name to which a page points, and no page before it. */
+  readonly namedFirst: (
+    page: string,
+    files: readonly NamingFile[],
+  ) => Promise<readonly Omit<PictureUse, 'page'>[]>;
   /** Stores what was found if there is no page to store. */
   readonly keepFound: (found: Found) => void;
   /** Why a page must not be visited; absent if it may. */
@@ -38,7 +44,7 @@ const pagesPerCollection = 25;
 export async function crawl(
   frontier: Frontier,
   visitors: readonly PageVisitor[],
-  { onProgress, keep, onVisit, keepFound, refusal, visited, ...manners }: CrawlOptions,
+  { onProgress, keep, onVisit, namedFirst, keepFound, refusal, visited, ...manners }: CrawlOptions,
 ): Promise<void> {
   const { signal, onTrace } = manners;
   const wake = new Set<() => void>();
@@ -78,7 +84,9 @@ export async function crawl(
       frontier.pass(ownLinks, 'a link to the page itself that asks not to be followed (nofollow)');
     }
     if (reason !== undefined) return skip(due.url, reason);
-    const record = recordOf(due, visits);
+    const good = visits.find(({ error }) => error === null);
+    const named = good ? await namedFirst(good.finalUrl, good.namingFiles) : [];
+    const record = recordOf(due, visits, named);
     const found = frontier.takeFound();
     const { status, error } = record.page;
     onTrace('surveyed', { url: due.url, status, error, views: visits.length });
@@ -146,7 +154,11 @@ function reasonAgainst(due: DuePage, good: Visit, frontier: Frontier): string | 
   return undefined;
 }
 
-function recordOf(due: DuePage, visits: readonly Visit[]): PageRecord {
+function recordOf(
+  due: DuePage,
+  visits: readonly Visit[],
+  named: readonly Omit<PictureUse, 'page'>[],
+): PageRecord {
   const good = visits.find(({ error }) => error === null);
   const told = good ?? visits[0];
   const finalUrl = told?.finalUrl ?? due.url;
@@ -165,10 +177,10 @@ function recordOf(due: DuePage, visits: readonly Visit[]): PageRecord {
       error: problemWords(problems, visits.length),
       bytesByType: heaviest(visits),
     },
-    visits: visits.map(({ view, placements, images, uses }) => ({
+    visits: visits.map(({ view, placements, images, uses }, index) => ({
       view,
       placements,
-      uses,
+      uses: index === 0 ? [...uses, ...named] : uses,
       responses: images.map((image) => ({
         ...image,
         thirdParty: isThirdParty(image.url, finalUrl),

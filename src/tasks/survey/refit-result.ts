@@ -1,5 +1,6 @@
 import type { Size } from '../../core/base/size.js';
 import type { Policy } from '../../core/policy/policy.js';
+import { chosenAttempt } from '../../core/survey/encoded.js';
 import type { Encoded } from '../../core/survey/encoded.js';
 import { noSteps } from '../../core/survey/failed-encode.js';
 import type { ImageFile } from '../../core/survey/image-file.js';
@@ -24,7 +25,10 @@ export function refitResult(
   if (!need || !file.intrinsic || need.width < near * file.intrinsic.width) return undefined;
   const [made] = encodes.madeAs(file.contentHash, encodeKey(policy));
   if (made?.need?.width !== file.intrinsic.width) return undefined;
-  const others = encodes.ofSize(made.contentHash, made.need, encodeKey(policy));
+  const others = encodes
+    .ofSize(made.contentHash, made.need, encodeKey(policy))
+    // What is made for old browsers may be smaller because it is less like the picture.
+    .filter((one) => (chosenAttempt(one)?.similarity ?? 1) >= policy.similarity);
   const ideal = others.reduce((best, one) => (one.steps.best < best.steps.best ? one : best), made);
   const { nature, format, resultHash, steps } = ideal;
   return {

@@ -18,6 +18,7 @@ import { fetcher } from './fetcher.js';
 import { bodyKeeper } from './keep-body.js';
 import type { OpenStarts } from './starts.js';
 import type { SurveyResult, WorkOptions } from './survey-options.js';
+import { maxNamingBytes, NamingFiles } from './naming-files.js';
 import { WorstImages } from './worst-images.js';
 
 /** A survey that has been started or resumed. */
@@ -58,18 +59,23 @@ export async function workOn(
     try {
       const robots = new Robots(fetcher(options, open.hosts, robotsLimit));
       const { head, frontier, visited } = await begin(robots);
+      const refusal = async (url: string) =>
+        options.ignoreRobots ? undefined : robots.refusal(url);
+      const fetch = fetcher(options, open.hosts, maxNamingBytes);
+      const naming = new NamingFiles({ fetch, refusal, onTrace });
       const encodes = !options.noBodies && !options.noEncodes;
       const worst = new WorstImages();
       const ahead = encodes ? await encodeAhead(workspace, options, worst) : undefined;
       const onProgress = (progress: Progress) => tell({ ...progress, worst: worst.top });
       await crawl(frontier, browser.visitors, {
-        refusal: async (url) => (options.ignoreRobots ? undefined : robots.refusal(url)),
+        refusal,
         keep: (record, found) => {
           pages.add(head.id, record, found);
           worst.note(record);
           ahead?.note(record);
         },
         onVisit: (url, visit) => ahead?.noteVisit(url, visit),
+        namedFirst: (page, files) => naming.namedFirst(page, files),
         keepFound: (found) => pages.addFound(head.id, found),
         pacer: new Pacer(options.pace ?? 0),
         limit: pLimit(options.tabs),
