@@ -27,7 +27,7 @@ await build({
 
 rmSync(fileURLToPath(new URL('../dist/bundle', import.meta.url)), { recursive: true, force: true });
 // One file a command, and what they share: to load hundreds of modules takes longer than most of the work.
-const native = ['sharp', 'libsql', 'playwright-core'];
+const native = ['sharp', 'libsql', 'playwright-core', 'esbuild'];
 // They read files of their own at the place where they are installed.
 const withFiles = ['svgo'];
 // The demo knows its pictures by the files that draw them; its folder is as far from the bundle as from `tasks/`.

@@ -77,7 +77,12 @@ function cell(text) {
 }
 
 function findings() {
-  const titles = { image: 'Image files', page: 'Pages', load: 'Loads' };
+  const titles = {
+    image: 'Image files',
+    page: 'Pages',
+    site: 'Files besides images',
+    load: 'Loads',
+  };
   const parts = Object.entries(findingKinds).map(([about, kinds]) =>
     [
       `## ${titles[about]}`,
@@ -93,7 +98,7 @@ function findings() {
   return (
     [
       '# Findings',
-      'What the program points at besides waste: of image files and pages in `rank` and `explain`, of loads in `clock`. In\nJSON a finding has its `id`, a `message` in words, and the evidence in `data`. Who fixes it decides under whom it\nstands in the work list.',
+      'What the program points at besides waste: of image files, pages and other files in `rank` and\n`explain`, of loads in `clock`. In JSON a finding has its `id`, a `message` in words, and the evidence in `data`. Who fixes it decides under whom it\nstands in the work list.',
       ...parts,
       '',
     ]

@@ -10,7 +10,7 @@ export const floors = [
   ['core/findings', 'core/waste'],
   ['core/rank'],
   ['core/refit'],
-  ['browser', 'crawl', 'images', 'output', 'store'],
+  ['browser', 'crawl', 'images', 'output', 'store', 'texts'],
   ['tasks'],
   ['cli'],
 ];

@@ -18,9 +18,12 @@ import { readVisits } from './read-survey.js';
 import type { SurveyTables } from './read-survey.js';
 import { pageColumns, toPage } from './rows.js';
 import type { PageRow } from './rows.js';
+import { readResources } from './read-resources.js';
 import { SealedSurveys } from './sealed-surveys.js';
 import { TermStore } from './terms.js';
-import { toVisitDocument } from './visit-document.js';
+import type { TextStore } from './texts.js';
+import type { Resources } from '../core/survey/resource.js';
+import { toResourcesDocument, toVisitDocument } from './visit-document.js';
 import type { VisitFacts } from './visit-document.js';
 
 /** A page with everything that its visits found. */
@@ -66,7 +69,7 @@ export class PageStore {
          bytes_by_type, curves, shape, document)
        VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     );
-    this.#addVisit = database.prepare('INSERT INTO visit VALUES (?, ?, ?)');
+    this.#addVisit = database.prepare('INSERT INTO visit VALUES (?, ?, ?, ?)');
     this.#addFile = database.prepare('INSERT OR IGNORE INTO survey_file VALUES (?, ?)');
     this.#addDue = database.prepare('INSERT OR IGNORE INTO due VALUES (?, ?, ?, ?)');
     this.#addSkipped = database.prepare('INSERT INTO skipped VALUES (?, ?, ?)');
@@ -97,7 +100,12 @@ export class PageStore {
         document,
       );
       for (const visit of visits) {
-        this.#addVisit.run(Number(lastInsertRowid), visit.view, toVisitDocument(visit, term));
+        this.#addVisit.run(
+          Number(lastInsertRowid),
+          visit.view,
+          toVisitDocument(visit, term),
+          toResourcesDocument(visit, term),
+        );
         for (const { contentHash } of visit.responses)
           if (contentHash !== null) this.#addFile.run(surveyId, contentHash);
       }
@@ -118,6 +126,11 @@ export class PageStore {
   #insertFound(surveyId: number, { due, skipped }: Found): void {
     for (const { url, depth, visits } of due) this.#addDue.run(surveyId, url, depth, visits);
     for (const { url, reason } of skipped) this.#addSkipped.run(surveyId, url, reason);
+  }
+
+  /** What the visits of a survey were sent besides images. */
+  resources(surveyId: number, texts: TextStore): Resources {
+    return readResources(this.#database, this.#terms, texts, surveyId);
   }
 
   /** Forgets the numbers of terms: surveys were deleted, and others may get their numbers. */

@@ -5,6 +5,7 @@ import { toVersion3 } from './migrations/to-3.js';
 import { toVersion4 } from './migrations/to-4.js';
 import { toVersion5 } from './migrations/to-5.js';
 import { toVersion6 } from './migrations/to-6.js';
+import { toVersion7 } from './migrations/to-7.js';
 
 type Migration = string | ((database: Database.Database) => void);
 
@@ -19,6 +20,7 @@ export const migrations: readonly Migration[] = [
   toVersion4,
   toVersion5,
   toVersion6,
+  toVersion7,
 ];
 
 /** The version of the workspace that this program writes. */

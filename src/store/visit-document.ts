@@ -2,6 +2,7 @@ import type { ImageResponse } from '../core/survey/image-file.js';
 import type { ElementMarkup } from '../core/slots/element-markup.js';
 import type { FoundPlacement, Markup, Placement } from '../core/slots/placement.js';
 import type { PictureUse } from '../core/survey/picture-use.js';
+import type { Resource } from '../core/survey/resource.js';
 import type { ResponseFacts, PlacementShape } from '../core/survey/survey-tables.js';
 
 /** What one visit found. */
@@ -10,6 +11,7 @@ export interface VisitFacts {
   readonly placements: readonly FoundPlacement[];
   readonly responses: readonly Omit<ImageResponse, 'page' | 'view'>[];
   readonly uses: readonly Omit<PictureUse, 'page'>[];
+  readonly resources: readonly Resource[];
 }
 
 /** The number of a text among those of a survey. */
@@ -39,6 +41,11 @@ export function toVisitDocument({ placements, responses, uses }: VisitFacts, ter
     responses: responses.map((response) => term(JSON.stringify(response))),
     uses: uses.map((use) => term(JSON.stringify(use))),
   });
+}
+
+/** The resources of a visit, as the numbers of their terms. */
+export function toResourcesDocument({ resources }: VisitFacts, term: TermOf): string {
+  return JSON.stringify(resources.map((resource) => term(JSON.stringify(resource))));
 }
 
 /** The numbers of a visit, as `toVisitDocument` kept them. */

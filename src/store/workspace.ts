@@ -9,6 +9,7 @@ import { FingerprintStore } from './fingerprints.js';
 import { ImageStore } from './images.js';
 import { migrations, schemaVersion } from './schema.js';
 import { PageStore } from './pages.js';
+import { TextStore } from './texts.js';
 import { SessionStore } from './sessions.js';
 import { SurveyStore } from './surveys.js';
 
@@ -26,6 +27,7 @@ export class Workspace {
   readonly encodes: EncodeStore;
   readonly fingerprints: FingerprintStore;
   readonly sessions: SessionStore;
+  readonly texts: TextStore;
   readonly bodies: BodyStore;
   readonly #database: Database.Database;
 
@@ -38,6 +40,7 @@ export class Workspace {
     this.encodes = new EncodeStore(database);
     this.fingerprints = new FingerprintStore(database);
     this.sessions = new SessionStore(database);
+    this.texts = new TextStore(database);
     this.bodies = new BodyStore(join(folder, 'bodies'));
   }
 

@@ -3,6 +3,7 @@ import type { PageStory } from '../core/rank/page-story.js';
 import type { Policy } from '../core/policy/policy.js';
 import { rowsOf } from '../core/rank/rank-view.js';
 import type { RankResult } from '../core/rank/rank-view.js';
+import type { SiteFinding } from '../core/findings/site/index.js';
 import { findSubject } from '../core/rank/subject.js';
 import type { Subject } from '../core/rank/subject.js';
 import type { RankedImage } from '../core/rank/ranked-image.js';
@@ -11,6 +12,7 @@ import type { RankedPicture } from '../core/rank/ranked-picture.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
+import { siteFindings } from './site-findings.js';
 import type { RankTaskOptions } from './rank.js';
 
 /** The whole story of one image file, of one page, of the slots of a family, or of all that have a finding. */
@@ -24,8 +26,19 @@ export type Explanation =
       readonly others: readonly RankedImage[];
       readonly result: RankResult;
     }
-  | { readonly kind: 'page'; readonly story: PageStory; readonly result: RankResult }
-  | (Extract<Subject, { kind: 'family' | 'finding' }> & { readonly result: RankResult });
+  | {
+      readonly kind: 'page';
+      readonly story: PageStory;
+      /** The findings on what it is sent besides images. */
+      readonly site: readonly SiteFinding[];
+      readonly result: RankResult;
+    }
+  | (Extract<Subject, { kind: 'family' }> & { readonly result: RankResult })
+  | (Extract<Subject, { kind: 'finding' }> & {
+      /** The other files, and groups of documents, that have it, the most costly first. */
+      readonly site: readonly SiteFinding[];
+      readonly result: RankResult;
+    });
 
 /**
  * Tells everything that a survey knows of one image or page.
@@ -48,7 +61,11 @@ export async function explain(
     return [...rows, ...thirdParty];
   };
   const found = findSubject(subject, result.images, result.pages, families);
-  if (found.kind === 'family' || found.kind === 'finding') return { ...found, result };
+  if (found.kind === 'family') return { ...found, result };
+  if (found.kind === 'finding') {
+    const site = siteFindings(workspace, result).filter(({ id }) => id === found.id);
+    return { ...found, site, result };
+  }
   if (found.kind === 'image') {
     const picture = pictureFinder(result.pictures)(found.image);
     const others = found.others.filter((one) => !picture.images.includes(one));
@@ -61,6 +78,7 @@ export async function explain(
   return {
     kind: 'page',
     story: pageStoryOf(page, narrowed.images, placements, policy),
+    site: siteFindings(workspace, narrowed),
     result: narrowed,
   };
 }

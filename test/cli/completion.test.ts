@@ -34,7 +34,7 @@ describe.skipIf(!has('bash'))('completion in bash', () => {
     ],
     [
       ['zlynx', 'rank', '--by', ''],
-      ['family', 'image', 'page', 'group', 'host', 'cause'],
+      ['family', 'image', 'page', 'group', 'host', 'cause', 'finding'],
     ],
     [['zlynx', 'rank', '--unw'], ['--unweighted']],
     [['zlynx', 'completion', 'f'], ['fish']],

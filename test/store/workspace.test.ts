@@ -105,6 +105,7 @@ const record = {
         },
       ],
       uses: [{ url: 'http://a.test/whole.jpg', kind: 'link' as const }],
+      resources: [],
     },
   ],
   shape: {

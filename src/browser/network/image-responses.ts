@@ -49,7 +49,7 @@ export async function imageAnswers(
       redirects: [...new Set(redirects)],
       declaredType: request.mediaType,
       protocol: request.protocol,
-      headers: told(request),
+      headers: toldIn(request),
       initiator: request.initiator,
       transferBytes: came?.transferBytes ?? Math.round(request.transferBytes),
     });
@@ -96,7 +96,8 @@ function problemOf({ status, failure, end, transferBytes }: RecordedRequest): st
   return `its body was incomplete after ${Math.round(transferBytes)} bytes`;
 }
 
-function told(request: RecordedRequest): ImageResponse['headers'] {
+/** What a response said of how it was sent and how long it may be kept. */
+export function toldIn(request: RecordedRequest): ImageResponse['headers'] {
   return Object.fromEntries(
     toldHeaders.flatMap((name) => {
       const value = headerOf(request, name);

@@ -11,12 +11,18 @@ import type { RecordedRequest } from './recorded-request.js';
  */
 export class WireBytes {
   /** Of the most recent addresses: a survey sees more than memory should hold. */
-  readonly #byAddress = new LRUCache<string, number>({ max: remembered });
+  readonly #byAddress = new LRUCache<string, { all: number; headers: number }>({
+    max: remembered,
+  });
 
   /** Notes every response of a recorder that came whole over the network. */
   watch(recorder: NetworkRecorder): void {
     recorder.onFinished((request) => {
-      if (cameFromNetwork(request)) this.#byAddress.set(request.url, request.transferBytes);
+      if (cameFromNetwork(request))
+        this.#byAddress.set(request.url, {
+          all: request.transferBytes,
+          headers: request.headerBytes,
+        });
     });
   }
 
@@ -25,6 +31,12 @@ export class WireBytes {
     if (isInDocument(request.url)) return 0;
     if (cameFromNetwork(request)) return Math.round(request.transferBytes);
     // What was fetched too long ago to be remembered weighs its body at the least.
-    return Math.round(this.#byAddress.get(request.url) ?? request.bodyBytes);
+    return Math.round(this.#byAddress.get(request.url)?.all ?? request.bodyBytes);
+  }
+
+  /** Those of them that are the headers of the response. */
+  headersOf(request: RecordedRequest): number {
+    if (cameFromNetwork(request)) return request.headerBytes;
+    return this.#byAddress.get(request.url)?.headers ?? 0;
   }
 }

@@ -3,6 +3,8 @@ import type { Browser, BrowserContextOptions } from 'playwright-core';
 import type { View } from '../../core/visitors/view.js';
 import { BodyCollector } from '../network/bodies.js';
 import type { KeepBody } from '../network/bodies.js';
+import { TextCollector } from '../network/texts.js';
+import type { KeepText } from '../network/texts.js';
 import { addCookies, readBrowserState } from '../chromium/access.js';
 import type { VisitorSettings } from '../chromium/access.js';
 import { contextFor, launchBrowser } from '../chromium/launch.js';
@@ -26,6 +28,7 @@ export interface SurveyBrowserOptions extends VisitorSettings {
   /** Pages that are loaded at the same time. */
   readonly tabs: number;
   readonly keepBody: KeepBody;
+  readonly keepText: KeepText;
   readonly hosts?: HostMap | undefined;
   readonly limits?: VisitLimits | undefined;
   /** Called with each problem of the browser that was dealt with. */
@@ -120,7 +123,7 @@ function sweptOf(views: readonly View[]): number {
 }
 
 async function start(options: SurveyBrowserOptions): Promise<Running> {
-  const { views, tabs, keepBody, hosts = {}, limits = defaultVisitLimits } = options;
+  const { views, tabs, keepBody, keepText, hosts = {}, limits = defaultVisitLimits } = options;
   const { accesses = [], browserState } = options;
   const storageState = browserState === undefined ? undefined : readBrowserState(browserState);
   const browser = await launchBrowser(hosts, { oneProcess: true });
@@ -141,6 +144,7 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
           context,
           view,
           bodies: new BodyCollector(keepBody),
+          texts: new TextCollector(keepText),
           wireBytes: new WireBytes(),
           sweeps: view === views[swept],
           accesses,

@@ -5,6 +5,7 @@ import type { View } from '../../core/visitors/view.js';
 import type { BodyCollector } from '../network/bodies.js';
 import { sendHeaders } from '../chromium/access.js';
 import { NetworkRecorder } from '../network/network-recorder.js';
+import type { TextCollector } from '../network/texts.js';
 import type { WireBytes } from '../network/wire-bytes.js';
 import { openWindow } from '../chromium/own-window.js';
 
@@ -12,6 +13,7 @@ export interface TabOptions {
   readonly context: BrowserContext;
   readonly view: View;
   readonly bodies: BodyCollector;
+  readonly texts: TextCollector;
   /** What addresses weighed when they were fetched; shared by the tabs of a context. */
   readonly wireBytes: WireBytes;
   /** Credentials for the hosts that require them. */
@@ -40,11 +42,19 @@ export class Tab {
     page.on('popup', (popup) => void popup.close().catch(() => {}));
   }
 
-  static async open({ context, view, bodies, wireBytes, accesses = [] }: TabOptions): Promise<Tab> {
+  static async open({
+    context,
+    view,
+    bodies,
+    texts,
+    wireBytes,
+    accesses = [],
+  }: TabOptions): Promise<Tab> {
     const page = await openWindow(context);
     const cdp = await context.newCDPSession(page);
     const recorder = await NetworkRecorder.attach(cdp);
     bodies.watch(cdp, recorder);
+    texts.watch(cdp, recorder);
     wireBytes.watch(recorder);
     await sendHeaders(cdp, accesses);
     await cdp.send('Emulation.setDeviceMetricsOverride', metricsOf(view));

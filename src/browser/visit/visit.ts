@@ -2,6 +2,8 @@ import { messageOf } from '../../core/base/errors.js';
 import { noBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
 import type { FoundPlacement, Placement, SlotCurve } from '../../core/slots/placement.js';
+import type { Resource } from '../../core/survey/resource.js';
+import { resourcesOf } from '../network/resources.js';
 import type { NamingFile, PictureUse } from '../../core/survey/picture-use.js';
 import { noSketch } from '../../core/survey/document-sketch.js';
 import type { DocumentSketch } from '../../core/survey/document-sketch.js';
@@ -53,6 +55,8 @@ export interface Visit {
   /** The slot curves, from the one visit that sweeps the page; none from the others. */
   readonly curves: readonly Omit<SlotCurve, 'page'>[];
   readonly images: readonly ImageAnswer[];
+  /** What it was sent besides. */
+  readonly resources: readonly Omit<Resource, 'thirdParty'>[];
   /** Bytes on the wire of a first visit. */
   readonly bytesByType: BytesByType;
 }
@@ -221,6 +225,7 @@ export class Visitor {
         largest: placement.shown && placement.aboveFold && placement.url === largest,
       })),
       images,
+      resources: await resourcesOf(requests, this.#options.texts, this.#options.wireBytes),
       bytesByType: this.#weigh(requests),
     } as const;
     if (!this.#options.sweeps) return { ...visit, curves: [] };
@@ -257,6 +262,7 @@ export class Visitor {
       placements: [],
       curves: [],
       images: [],
+      resources: [],
       bytesByType: noBytes(),
     };
   }

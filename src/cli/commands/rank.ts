@@ -18,7 +18,7 @@ export const rankCommand = defineCommand({
   positionals: {},
   options: {
     survey: shared.survey,
-    by: option('What a row stands for', oneOf(groupings), 'family'),
+    by: option('What a row stands for', oneOf([...groupings, 'finding'] as const), 'family'),
     top: option(
       'Show at most this many rows',
       wholeNumber(1, 1_000_000),
@@ -52,6 +52,7 @@ export const rankCommand = defineCommand({
     ['rank --by page --sort sent', 'the heaviest pages first'],
     ['rank --by image --where cause=format --where bytes=100k', 'large files in the wrong format'],
     ["rank --page '/journal/*' --view phone", 'what the journal costs on a phone'],
+    ['rank --by finding', 'what else slows pages, files that are no images included'],
     ['rank --by image --where finding=wrong-sizes', 'what has a finding'],
     ['rank --by image --csv > waste.csv', 'everything, for a spreadsheet'],
     ['rank --json | jq .perVisit.wasteBytes', 'one number'],

@@ -1,10 +1,13 @@
 import { rowsOf } from '../../core/rank/rank-view.js';
+import { findingRows } from '../../core/rank/finding-rows.js';
 import type { Handler } from '../command.js';
 import { usualRows } from '../commands/rank.js';
 import type { rankCommand } from '../commands/rank.js';
+import { findingsForms } from '../forms/findings.js';
 import { chooseForms } from '../forms/form.js';
 import { rankForms } from '../forms/rank.js';
 import { warnOfNewest } from '../newest-survey.js';
+import { isAll } from '../../core/rank/filter.js';
 import { filtersOf } from '../options/rank-filters.js';
 
 /** For whoever wants a file of all. */
@@ -43,12 +46,21 @@ export const handler: Handler<typeof rankCommand> = async (
       only,
       groups,
     });
-    const found = rowsOf(result, { by, sort, top, filter: images, policy });
     const narrowed = [
       ...where,
       ...settings.page.map((pattern) => `page=${pattern}`),
       ...settings.group.map((pattern) => `group=${pattern}`),
     ].join(', ');
+    if (by === 'finding') {
+      const { siteFindings } = await import('../../tasks/site-findings.js');
+      const query = { by: 'image', sort, top: 0, filter: images, policy } as const;
+      // What filters images has nothing to say of other files.
+      const site = isAll(images) ? siteFindings(workspace, result) : [];
+      const rows = findingRows(rowsOf(result, query).images, site);
+      await show(findingsForms, { rows, result, narrowed, top: settings.top ?? allRows }, settings);
+      return task.signal.aborted ? 130 : 0;
+    }
+    const found = rowsOf(result, { by, sort, top, filter: images, policy });
     const imageLimit = settings.top ?? usualImages;
     const view = { ...found, result, by, unweighted, narrowed, findings, imageLimit };
     await show(rankForms, view, settings);

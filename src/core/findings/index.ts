@@ -5,13 +5,16 @@ import { loadFindings } from './load/index.js';
 import type { LoadFindingId } from './load/index.js';
 import { pageFindings } from './page/index.js';
 import type { PageFindingId } from './page/index.js';
+import { siteFindings } from './site/index.js';
+import type { SiteFindingId } from './site/index.js';
 
-export type FindingId = ImageFindingId | PageFindingId | LoadFindingId;
+export type FindingId = ImageFindingId | PageFindingId | SiteFindingId | LoadFindingId;
 
 /** Every kind of finding, by what it is about. */
 export const findingKinds = {
   image: imageFindings,
   page: pageFindings,
+  site: siteFindings,
   load: loadFindings,
 } as const satisfies Readonly<Record<string, readonly FindingKind<FindingId, FindingData>[]>>;
 

@@ -53,14 +53,20 @@ export function narrowFacts(facts: SurveyFacts, filter: VisitFilter): SurveyFact
   };
 }
 
+/** Whether a filter leaves nothing out. */
+export function isAll(filter: ImageFilter): boolean {
+  const { party, causes = [], types = [], bytes = 0, findings = [] } = filter;
+  return party === undefined && causes.length + types.length + bytes + findings.length === 0;
+}
+
 /** The deliveries of some image files, as rows of the ledger. */
 export function deliveriesOf(
   { ledger, images }: Pick<Ranking, 'ledger' | 'images'>,
-  { party, causes = [], types = [], bytes = 0, findings = [] }: ImageFilter = {},
+  filter: ImageFilter = {},
 ): DeliveryRows {
   const { rows, file, verdictIndex, facts } = ledger;
-  if (party === undefined && causes.length + types.length + bytes + findings.length === 0)
-    return rows;
+  if (isAll(filter)) return rows;
+  const { party, causes = [], types = [], bytes = 0, findings = [] } = filter;
   const found = new Set(
     findings.length === 0
       ? images.map(({ fileIndex }) => fileIndex)

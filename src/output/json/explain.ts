@@ -1,8 +1,9 @@
 import { sumOf, wholePortions } from '../../core/waste/portion.js';
 import { findingKind } from '../../core/findings/index.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
+import type { SiteFinding } from '../../core/findings/site/index.js';
 import type { FamilyView, FindingView, ImageView, PageView } from '../views/explain.js';
-import { findingTitle } from '../words/findings.js';
+import { findingTitle, findingWords } from '../words/findings.js';
 import { imageDocument, rowDocument } from './rank.js';
 import { findingDocuments } from './findings.js';
 import { surveyHeadDocument } from './survey-head.js';
@@ -56,7 +57,7 @@ export function familyStoryDocument({ result, rows, top }: FamilyView) {
 }
 
 /** The story of a finding as the document `zealous-lynx.explain/1`. */
-export function findingStoryDocument({ result, id, images, top }: FindingView) {
+export function findingStoryDocument({ result, id, images, site, top }: FindingView) {
   const { survey, pages } = result;
   const kind = findingKind(id);
   return {
@@ -69,7 +70,18 @@ export function findingStoryDocument({ result, id, images, top }: FindingView) {
         findings: findingDocuments(image.findings.filter((one) => one.id === id)),
       })),
       imagesLeftOut: Math.max(0, images.length - top),
+      files: site.slice(0, top).map(siteFindingDocument),
+      filesLeftOut: Math.max(0, site.length - top),
     },
+  };
+}
+
+function siteFindingDocument(finding: SiteFinding) {
+  const { id, data, url, group, thirdParty, pages, perVisit } = finding;
+  return {
+    ...{ id, message: findingWords(finding), url, group, thirdParty, pages: pages.length },
+    bytesPerVisit: perVisit === null ? null : Math.round(perVisit),
+    data,
   };
 }
 
@@ -81,7 +93,7 @@ function shortDocument({ url, file, need, waste }: RankedImage) {
 }
 
 /** A page's story as the document `zealous-lynx.explain/1`. */
-export function pageStoryDocument({ result, story }: PageView) {
+export function pageStoryDocument({ result, story, site }: PageView) {
   const { survey, pages } = result;
   const { page, images } = story;
   const { rows, total } = wholePortions(images.map(({ perVisit }) => perVisit));
@@ -98,6 +110,7 @@ export function pageStoryDocument({ result, story }: PageView) {
       bytesByType: page.bytesByType,
       perVisit: total,
       findings: findingDocuments(story.findings),
+      delivery: site.map(siteFindingDocument),
       images: images.map(({ image, placement, firstScreen, shown }, at) => ({
         url: image.url,
         contentHash: image.file.contentHash,

@@ -8,6 +8,7 @@ import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
 import { originOf, pixelWords } from '../words/rank.js';
 import { count, formatBytes } from '../words/units.js';
 import { drawSlotCurve } from './slot-chart.js';
+import { siteFindingLines } from './site-finding.js';
 import { paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
@@ -52,28 +53,50 @@ export function drawFamilies({ rows, result, top }: FamilyView, screen: Screen):
 /** Other families that are named. */
 const maxOthers = 5;
 
-/** A kind of finding: who fixes it and how, and the images that have it. */
-export function drawFinding({ id, images, result, top }: FindingView, screen: Screen): string {
-  const { bold, dim } = paletteFor(screen);
+/** A kind of finding: who fixes it and how, and what has it. */
+export function drawFinding(view: FindingView, screen: Screen): string {
+  const { bold } = paletteFor(screen);
+  const { id, site, result } = view;
   const kind = findingKind(id);
-  const origin = originOf(result.survey);
-  const shown = images.slice(0, top);
-  const left = images.length - shown.length;
   return [
     `${bold(id)}: ${findingTitle(id)}`,
     ...(kind ? [`${kind.doer ? `For ${kind.doer}: ` : ''}${kind.fix}`] : []),
     '',
-    images.length === 0
-      ? `No image of ${plainText(result.survey.label)} has it.`
-      : `${count(images.length, 'image file')} of ${plainText(result.survey.label)} ${images.length === 1 ? 'has' : 'have'} it, most waste first:`,
-    ...shown.flatMap((image) => [
-      `  ${shorten(withoutOrigin(image.url, origin), screen.width - 2)}`,
-      ...image.findings
-        .filter((finding) => finding.id === id)
-        .map((finding) => dim(`    ${plainText(findingWords(finding))}`)),
-    ]),
-    ...(left > 0 ? [dim(`${count(left, 'more image')}; --top ${images.length} shows all.`)] : []),
+    ...(site.length > 0
+      ? fileLines(view, screen)
+      : havingLines(view, screen, plainText(result.survey.label))),
   ].join('\n');
+}
+
+function havingLines({ id, images, result, top }: FindingView, screen: Screen, label: string) {
+  const { dim } = paletteFor(screen);
+  const origin = originOf(result.survey);
+  const left = images.length - top;
+  return [
+    images.length === 0
+      ? `Nothing in ${label} has it.`
+      : `${count(images.length, 'image file')} of ${label} ${images.length === 1 ? 'has' : 'have'} it, most waste first:`,
+    ...images
+      .slice(0, top)
+      .flatMap((image) => [
+        `  ${shorten(withoutOrigin(image.url, origin), screen.width - 2)}`,
+        ...image.findings
+          .filter((finding) => finding.id === id)
+          .map((finding) => dim(`    ${plainText(findingWords(finding))}`)),
+      ]),
+    ...(left > 0 ? [dim(`${count(left, 'more image')}; --top ${images.length} shows all.`)] : []),
+  ];
+}
+
+function fileLines({ site, result, top }: FindingView, screen: Screen): string[] {
+  const { dim } = paletteFor(screen);
+  const origin = originOf(result.survey);
+  const left = site.length - top;
+  return [
+    `${count(site.length, 'file')} or ${site.length === 1 ? 'group' : 'groups'} of documents, the most costly first:`,
+    ...site.slice(0, top).flatMap((one) => siteFindingLines(one, origin, screen)),
+    ...(left > 0 ? [dim(`${count(left, 'more')}; --top ${site.length} shows all.`)] : []),
+  ];
 }
 
 function imageTable(images: readonly RankedImage[], origin: string, screen: Screen): string {

@@ -5,11 +5,12 @@ import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { findingTitle, findingWords } from '../words/findings.js';
 import { originOf } from '../words/rank.js';
 import { count, formatBytes, formatShare } from '../words/units.js';
+import { siteFindingLines } from './site-finding.js';
 import { bar, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
 /** The story of one page: its weight, and its images in the order in which they appear. */
-export function drawPage({ story, result, top }: PageView, screen: Screen): string {
+export function drawPage({ story, site, result, top }: PageView, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
   const { page, images, perVisit } = story;
   const whole = totalBytes(page.bytesByType);
@@ -60,6 +61,18 @@ export function drawPage({ story, result, top }: PageView, screen: Screen): stri
     ),
     ...(left > 0 ? [dim(`${count(left, 'more image')}; --top ${images.length} shows all.`)] : []),
     ...foundLines(images, screen),
+    ...(site.length === 0
+      ? []
+      : [
+          '',
+          bold('What it is sent besides images'),
+          ...site
+            .slice(0, top)
+            .flatMap((one) => siteFindingLines(one, originOf(result.survey), screen)),
+          ...(site.length > top
+            ? [dim(`${count(site.length - top, 'more finding')}; --top ${site.length} shows all.`)]
+            : []),
+        ]),
   ].join('\n');
 }
 

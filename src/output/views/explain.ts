@@ -1,3 +1,4 @@
+import type { SiteFinding } from '../../core/findings/site/index.js';
 import type { PageStory } from '../../core/rank/page-story.js';
 import type { RankResult, RankRow } from '../../core/rank/rank-view.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
@@ -33,6 +34,8 @@ export interface FindingView {
   readonly id: string;
   /** The images that have it, most waste first. */
   readonly images: readonly RankedImage[];
+  /** The other files, and groups of documents, that have it, the most costly first. */
+  readonly site: readonly SiteFinding[];
   readonly result: RankResult;
   /** How many images are listed. */
   readonly top: number;
@@ -41,6 +44,8 @@ export interface FindingView {
 /** What one page is explained from. */
 export interface PageView {
   readonly story: PageStory;
+  /** The findings on what it is sent besides images, the most costly first. */
+  readonly site: readonly SiteFinding[];
   readonly result: RankResult;
   /** How many images are listed. */
   readonly top: number;

@@ -177,13 +177,17 @@ function recordOf(
       error: problemWords(problems, visits.length),
       bytesByType: heaviest(visits),
     },
-    visits: visits.map(({ view, placements, images, uses }, index) => ({
+    visits: visits.map(({ view, placements, images, uses, resources }, index) => ({
       view,
       placements,
       uses: index === 0 ? [...uses, ...named] : uses,
       responses: images.map((image) => ({
         ...image,
         thirdParty: isThirdParty(image.url, finalUrl),
+      })),
+      resources: resources.map((resource) => ({
+        ...resource,
+        thirdParty: isThirdParty(resource.url, finalUrl),
       })),
     })),
     curves: visits.flatMap(({ curves }) => curves),

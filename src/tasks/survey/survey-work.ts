@@ -19,6 +19,7 @@ import { bodyKeeper } from './keep-body.js';
 import type { OpenStarts } from './starts.js';
 import type { SurveyResult, WorkOptions } from './survey-options.js';
 import { maxNamingBytes, NamingFiles } from './naming-files.js';
+import { TextWork } from './text-work.js';
 import { WorstImages } from './worst-images.js';
 
 /** A survey that has been started or resumed. */
@@ -41,11 +42,13 @@ export async function workOn(
 ): Promise<SurveyResult> {
   const { signal, onProgress: tell = noProgress, onTrace = noTrace } = options;
   const { surveys, pages } = workspace;
+  const texts = new TextWork(workspace);
   try {
     const browser = await SurveyBrowser.open({
       views: options.views,
       tabs: Math.min(options.tabs, options.scope.pages),
       keepBody: bodyKeeper(workspace, options.noBodies ?? false),
+      keepText: texts.keep,
       hosts: open.hosts,
       limits: options.limits,
       userAgent: options.userAgent,
@@ -102,6 +105,7 @@ export async function workOn(
         await picturesOfSurvey(workspace, facts, options);
       }
       await ahead?.done();
+      await texts.done();
       if (!signal?.aborted) {
         surveys.finish(head.id, new Date().toISOString());
         pages.seal(head.id);

@@ -2,6 +2,7 @@ import type { Browser, BrowserContext } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { BodyCollector } from '../../../dist/src/browser/network/bodies.js';
 import { contextFor, launchBrowser } from '../../../dist/src/browser/chromium/launch.js';
+import { TextCollector } from '../../../dist/src/browser/network/texts.js';
 import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
 import { Visitor } from '../../../dist/src/browser/visit/visit.js';
 import { contentHashOf } from '../../../src/images/hash.js';
@@ -88,7 +89,13 @@ it('leaves what is one too many to its markup', async () => {
 
 function visitorOf(): Visitor {
   const bodies = new BodyCollector((bytes) => Promise.resolve(contentHashOf(bytes)));
-  return new Visitor({ context, view, bodies, wireBytes: new WireBytes() });
+  return new Visitor({
+    context,
+    view,
+    bodies,
+    texts: new TextCollector(() => ''),
+    wireBytes: new WireBytes(),
+  });
 }
 
 /** The sum of the browser's own layout shifts (W3C Layout Instability) when an image arrives after the first paint. */

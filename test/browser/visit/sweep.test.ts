@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BodyCollector } from '../../../dist/src/browser/network/bodies.js';
 import { contextFor, launchBrowser } from '../../../dist/src/browser/chromium/launch.js';
 import { firstWidths, sweepRange } from '../../../dist/src/browser/visit/sweep.js';
+import { TextCollector } from '../../../dist/src/browser/network/texts.js';
 import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
 import { Visitor } from '../../../dist/src/browser/visit/visit.js';
 import type { Visit } from '../../../dist/src/browser/visit/visit.js';
@@ -39,6 +40,7 @@ async function visit(body: string, more: Readonly<Record<string, Answer>> = {}) 
     context,
     view,
     bodies,
+    texts: new TextCollector(() => ''),
     wireBytes: new WireBytes(),
     sweeps: true,
   });

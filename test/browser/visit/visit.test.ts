@@ -4,6 +4,7 @@ import { BodyCollector } from '../../../dist/src/browser/network/bodies.js';
 import { contextFor, launchBrowser } from '../../../dist/src/browser/chromium/launch.js';
 import { networkWords } from '../../../dist/src/browser/chromium/navigate.js';
 import { openWindow } from '../../../dist/src/browser/chromium/own-window.js';
+import { TextCollector } from '../../../dist/src/browser/network/texts.js';
 import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
 import { Visitor } from '../../../dist/src/browser/visit/visit.js';
 import type { Visit, VisitLimits } from '../../../dist/src/browser/visit/visit.js';
@@ -29,7 +30,14 @@ afterAll(() => browser.close());
 
 function visitor(): Visitor {
   const bodies = new BodyCollector((body) => Promise.resolve(contentHashOf(body)));
-  return new Visitor({ context, view, bodies, wireBytes: new WireBytes(), limits });
+  return new Visitor({
+    context,
+    view,
+    bodies,
+    texts: new TextCollector(() => ''),
+    wireBytes: new WireBytes(),
+    limits,
+  });
 }
 
 /** Serves a page with a picture beside it, and visits it. */

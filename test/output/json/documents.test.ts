@@ -61,7 +61,7 @@ describe('the documents', () => {
       [...result.ledger.facts.placements],
       defaultPolicy,
     );
-    const pageView = { story, result, top: 12 };
+    const pageView = { story, site: [], result, top: 12 };
     expect(schemaErrors('explain', asJson(pageStoryDocument(pageView)))).toEqual([]);
     expect(drawPage(pageView, { width: 140, colour: false })).toContain('/0-0.jpg');
   });
@@ -77,14 +77,16 @@ describe('the documents', () => {
     const images = result.images.filter(({ findings }) =>
       findings.some(({ id }) => id === 'unreadable'),
     );
-    const findingView = { id: 'unreadable', images, result, top: 5 };
+    const findingView = { id: 'unreadable', images, site: [], result, top: 5 };
     const document = findingStoryDocument(findingView);
     expect(schemaErrors('explain', asJson(document))).toEqual([]);
     expect(document.finding.images).toHaveLength(1);
     expect(drawFinding(findingView, screen)).toMatch(
       /1 image file of made-up has it.*\n.*1-0\.jpg/,
     );
-    expect(drawFinding({ ...findingView, images: [] }, screen)).toContain('No image of made-up');
+    expect(drawFinding({ ...findingView, images: [] }, screen)).toContain(
+      'Nothing in made-up has it',
+    );
   });
 
   it('of a survey and of two are what their schemas say', () => {

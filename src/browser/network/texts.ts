@@ -1,0 +1,70 @@
+import { LRUCache } from 'lru-cache';
+import type { CDPSession } from 'playwright-core';
+import { remembered } from './bodies.js';
+import type { NetworkRecorder } from './network-recorder.js';
+import { cameFromNetwork, typeOf } from './recorded-request.js';
+import type { RecordedRequest } from './recorded-request.js';
+
+/** Takes the body of a text, and returns its content hash. */
+export type KeepText = (body: Buffer, kind: TextKind) => string;
+
+/** What a text is, as far as it matters to what can be made of it. */
+export type TextKind = 'html' | 'style' | 'script' | 'data';
+
+/** Larger texts are not read. */
+const maxTextBytes = 8 * 1024 * 1024;
+
+/** Brings the texts out of the browser as they arrive, each address once. Tabs that share a cache share one of these. */
+export class TextCollector {
+  readonly #keep: KeepText;
+  readonly #byAddress = new LRUCache<string, Promise<string | undefined>>({ max: remembered });
+
+  constructor(keep: KeepText) {
+    this.#keep = keep;
+  }
+
+  watch(cdp: CDPSession, recorder: NetworkRecorder): void {
+    recorder.onFinished((request) => {
+      const kind = kindOf(request);
+      const known = this.#byAddress.has(request.url);
+      // A document may be another each time; what it refers to is hardly ever.
+      if (!kind || (known && (kind !== 'html' || !cameFromNetwork(request)))) return;
+      const read = this.#read(cdp, request, kind);
+      this.#byAddress.set(request.url, read);
+      void read.then((hash) => {
+        if (hash === undefined && this.#byAddress.get(request.url) === read)
+          this.#byAddress.delete(request.url);
+      });
+    });
+  }
+
+  /** The content hash of the text at an address; `undefined` where there was none. */
+  async find(address: string): Promise<string | undefined> {
+    return this.#byAddress.get(address);
+  }
+
+  async #read(
+    cdp: CDPSession,
+    request: RecordedRequest,
+    kind: TextKind,
+  ): Promise<string | undefined> {
+    if (request.bodyBytes > maxTextBytes) return undefined;
+    try {
+      const { body, base64Encoded } = await cdp.send('Network.getResponseBody', {
+        requestId: request.id,
+      });
+      const bytes = Buffer.from(body, base64Encoded ? 'base64' : 'utf8');
+      return bytes.length === 0 ? undefined : this.#keep(bytes, kind);
+    } catch {
+      // The page has gone on by now, or gave up on it.
+      return undefined;
+    }
+  }
+}
+
+function kindOf(request: RecordedRequest): TextKind | undefined {
+  if (request.status < 200 || request.status >= 300) return undefined;
+  const type = typeOf(request);
+  if (type === 'html' || type === 'style' || type === 'script') return type;
+  return type === 'other' && /json|xml|text\//.test(request.mediaType) ? 'data' : undefined;
+}

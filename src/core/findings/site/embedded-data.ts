@@ -1,0 +1,24 @@
+import { siteFinding } from './site-case.js';
+
+/** Bytes in `data:` addresses up to which they cost less than what they save. */
+const few = 8_000;
+
+/** Images, fonts or other bodies that stand in a document, a style sheet or a script. */
+export const embeddedData = siteFinding({
+  id: 'embedded-data',
+  title: 'files embedded as data:',
+  doer: 'markup',
+  fix: 'Serve them as files of their own: then they block nothing, are cached, and load only where they are shown.',
+  isWork: true,
+  check: ({ resource: { url, renderBlocking, type }, text }) => {
+    if (!text || text.embedded.bytes < few) return undefined;
+    const { count, bytes } = text.embedded;
+    const blocks = renderBlocking || type === 'html';
+    return {
+      data: { url, count, embeddedBytes: bytes, textBytes: text.bytes, blocks },
+      bytes: null,
+    };
+  },
+  describe: ({ count, embeddedBytes, textBytes, blocks }, { bytes, count: counted }) =>
+    `holds ${counted(count, 'file')} as data: with ${bytes(embeddedBytes)} of its ${bytes(textBytes)}${blocks ? '; the page is not drawn before they have arrived' : ''}`,
+});

@@ -1,0 +1,57 @@
+import { findingKinds } from '../findings/index.js';
+import type { Doer } from '../findings/finding.js';
+import type { SiteFinding } from '../findings/site/index.js';
+import { groupBy } from '../base/group-by.js';
+import type { RankedImage } from './ranked-image.js';
+
+/** A kind of finding, and all that a survey has of it. */
+export interface FindingRow {
+  readonly id: string;
+  readonly about: 'image' | 'file';
+  readonly doer: Doer | null;
+  /** Image files, or other files and groups of documents, that have it. */
+  readonly count: number;
+  /** Pages on which they are. */
+  readonly pages: number;
+  /**
+   * Of files: the bytes that an average visit would not be sent; `null` where the cost is none of bytes. Of images: what
+   * an average visit wastes on those that have it.
+   */
+  readonly bytesPerVisit: number | null;
+  /** The one that costs the most: an address, or the name of a page group. */
+  readonly worst: string;
+}
+
+/** The findings of a survey by kind, those that cost the most bytes first. */
+export function findingRows(
+  images: readonly RankedImage[],
+  site: readonly SiteFinding[],
+): FindingRow[] {
+  const ofImages = findingKinds.image.flatMap(({ id, doer }): FindingRow[] => {
+    const having = images.filter(({ findings }) => findings.some((one) => one.id === id));
+    if (having.length === 0) return [];
+    const pages = new Set(having.flatMap(({ placed }) => placed.map(({ page }) => page)));
+    const bytesPerVisit = having.reduce((sum, { perVisit }) => sum + perVisit.wasteBytes, 0);
+    const about = 'image' as const;
+    const worst = having[0]!.url;
+    return [{ id, about, doer, count: having.length, pages: pages.size, bytesPerVisit, worst }];
+  });
+  const byKind = groupBy(site, ({ id }) => id);
+  const ofFiles = findingKinds.site.flatMap(({ id, doer }): FindingRow[] => {
+    const having = byKind.get(id);
+    if (!having) return [];
+    const [first] = having as [SiteFinding];
+    const known = having.flatMap(({ perVisit }) => perVisit ?? []);
+    return [
+      {
+        ...{ id, about: 'file', doer, count: having.length },
+        pages: new Set(having.flatMap(({ pages }) => pages)).size,
+        bytesPerVisit: known.length > 0 ? known.reduce((sum, bytes) => sum + bytes, 0) : null,
+        worst: first.group ?? first.url,
+      },
+    ];
+  });
+  return [...ofImages, ...ofFiles].sort(
+    (a, b) => (b.bytesPerVisit ?? -1) - (a.bytesPerVisit ?? -1) || b.pages - a.pages,
+  );
+}

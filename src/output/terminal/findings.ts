@@ -1,0 +1,50 @@
+import type { FindingsView } from '../views/findings.js';
+import { findingTitle } from '../words/findings.js';
+import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
+import { originOf } from '../words/rank.js';
+import { count, formatBytes } from '../words/units.js';
+import { paletteFor, table } from './style.js';
+import type { Screen } from './style.js';
+
+/** The findings of a survey by kind, those that cost the most first. */
+export function drawFindings(
+  { rows, result, narrowed, top }: FindingsView,
+  screen: Screen,
+): string {
+  const { bold, dim } = paletteFor(screen);
+  const { survey, pages } = result;
+  const shown = rows.slice(0, top);
+  const left = rows.length - shown.length;
+  const title = `${bold(plainText(survey.label))}: ${count(rows.length, 'kind')} of findings on ${count(pages.length, 'page')}`;
+  if (rows.length === 0) return title;
+  return [
+    narrowed ? `${title}, only ${plainText(narrowed)}` : title,
+    '',
+    table(
+      screen,
+      [
+        { title: 'finding' },
+        { title: 'what' },
+        { title: 'for', spare: true },
+        { title: 'in', align: 'right' },
+        { title: 'pages', align: 'right' },
+        { title: 'bytes/visit', align: 'right' },
+        { title: 'worst', spare: true },
+      ],
+      shown.map((row) => [
+        row.id,
+        findingTitle(row.id),
+        row.doer ?? '–',
+        count(row.count, row.about),
+        String(row.pages),
+        row.bytesPerVisit === null ? '–' : formatBytes(row.bytesPerVisit),
+        shorten(withoutOrigin(row.worst, originOf(survey)), Math.max(16, screen.width - 118)),
+      ]),
+    ),
+    ...(left > 0 ? [dim(`${count(left, 'more kind')}; --top ${rows.length} shows all.`)] : []),
+    '',
+    dim('bytes/visit: what an average visit would not be sent; of images, what it wastes on those'),
+    dim('that have the finding, which the kinds share. –: the cost is none of bytes.'),
+    `Next: zealous-lynx explain ${shown[0]!.id} lists what has the first, and how to fix it.`,
+  ].join('\n');
+}

@@ -1,0 +1,12 @@
+import type { FindingRow } from '../../core/rank/finding-rows.js';
+import type { RankResult } from '../../core/rank/rank-view.js';
+
+/** What the findings of a survey by kind are shown from. */
+export interface FindingsView {
+  readonly rows: readonly FindingRow[];
+  readonly result: RankResult;
+  /** Its filters in words; empty if nothing is left out. */
+  readonly narrowed: string;
+  /** How many rows are shown. */
+  readonly top: number;
+}

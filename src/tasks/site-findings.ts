@@ -1,0 +1,26 @@
+import { hostOf } from '../core/address/address.js';
+import { siteFindingsOf } from '../core/findings/site/index.js';
+import type { SiteFinding } from '../core/findings/site/index.js';
+import type { Workspace } from '../store/workspace.js';
+import type { RankResult } from './rank.js';
+
+/** The findings on the files that a survey's pages are sent besides images, in the visits that were ranked. */
+export function siteFindings(
+  { pages, surveys, texts }: Pick<Workspace, 'pages' | 'surveys' | 'texts'>,
+  { ledger, pages: ranked, survey }: RankResult,
+): SiteFinding[] {
+  const groups = new Map(ranked.map(({ url, group }) => [url, group]));
+  const { facts, weights } = ledger;
+  return siteFindingsOf(
+    pages.resources(survey.id, texts),
+    { visits: facts.visits, weights },
+    (page) => groups.get(page) ?? null,
+    hostsServedHere(surveys.plan(survey.id).given, survey.starts),
+  );
+}
+
+/** The hosts of folders, which the program serves itself: how it does so is nothing of the site's. */
+function hostsServedHere(given: readonly string[], starts: readonly string[]): Set<string> {
+  const folders = starts.filter((_, at) => given[at] && !/^https?:/i.test(given[at]));
+  return new Set(folders.map(hostOf));
+}

@@ -1,0 +1,167 @@
+import { createHash } from 'node:crypto';
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import { describe, expect, it } from 'vitest';
+import { temporaryFolder } from '../support/folder.js';
+import { run, runJson, twoViews } from '../support/program.js';
+import { schemaErrors } from '../support/schemas.js';
+import { serve } from '../support/server.js';
+import type { Answer } from '../support/server.js';
+
+interface FindingsDocument {
+  readonly findings: readonly {
+    readonly id: string;
+    readonly about: string;
+    readonly count: number;
+    readonly pages: number;
+    readonly bytesPerVisit: number | null;
+    readonly worst: string;
+  }[];
+}
+
+interface FilesDocument {
+  readonly finding: {
+    readonly files: readonly {
+      readonly url: string;
+      readonly message: string;
+      readonly pages: number;
+      readonly bytesPerVisit: number | null;
+      readonly data: Readonly<Record<string, unknown>>;
+    }[];
+  };
+}
+
+const rules = Array.from(
+  { length: 120 },
+  (_, at) =>
+    // Comments that hardly compress.
+    `/* ${createHash('sha256').update(String(at)).digest('hex')} */\n.kite-${at * 7919} {\n    margin-left: ${at}px;\n}\n`,
+).join('\n');
+const minified = Array.from(
+  { length: 120 },
+  (_, at) => `.kite-${at * 7919}{margin-left:${at}px}`,
+).join('');
+const script = 'document.documentElement.dataset.kite = "up";';
+const embedded = `body{background:url("data:image/png;base64,${'A'.repeat(9_000)}")}`;
+const kept = { 'cache-control': 'max-age=31536000, immutable' };
+const zipped = (text: string, type: string): Answer => ({
+  type,
+  body: gzipSync(text, { level: 9 }),
+  headers: { ...kept, 'content-encoding': 'gzip' },
+});
+
+/** Sites that differ in nothing but the faults. */
+const faulty = {
+  '/': {
+    body: `<!doctype html><title>t</title><link rel="icon" href="data:,"><link rel="stylesheet" href="/plain.css"><link rel="stylesheet" href="/embedded.css"><script src="/block.js"></script><script src="/copy.js" defer></script><script src="/gone.js" defer></script><p style="font-family:kite">Kites<a href="/more">more</a>`,
+  },
+  '/more': {
+    body: `<!doctype html><title>m</title><link rel="icon" href="data:,"><link rel="stylesheet" href="/plain.css"><p>More`,
+  },
+  '/plain.css': {
+    type: 'text/css',
+    body: `@font-face{font-family:kite;src:url(/kite.woff)}\n${rules}`,
+  },
+  '/embedded.css': zipped(embedded, 'text/css'),
+  '/block.js': zipped(script, 'text/javascript'),
+  '/copy.js': zipped(script, 'text/javascript'),
+  '/kite.woff': { type: 'font/woff', body: Buffer.alloc(900, 1), headers: kept },
+} satisfies Record<string, Answer>;
+
+const sound = {
+  '/': {
+    body: `<!doctype html><title>t</title><link rel="icon" href="data:,"><link rel="stylesheet" href="/plain.css"><script src="/block.js" defer></script><p style="font-family:kite">Kites<a href="/more">more</a>`,
+  },
+  '/more': faulty['/more'],
+  '/plain.css': zipped(`@font-face{font-family:kite;src:url(/kite.woff2)}${minified}`, 'text/css'),
+  '/block.js': zipped(script, 'text/javascript'),
+  '/kite.woff2': { type: 'font/woff2', body: Buffer.alloc(900, 1), headers: kept },
+} satisfies Record<string, Answer>;
+
+async function findingsOf(answers: Readonly<Record<string, Answer>>) {
+  const cwd = temporaryFolder();
+  const { origin } = await serve(answers);
+  await run(['survey', `${origin}/`, ...twoViews], { cwd });
+  const document = await runJson<FindingsDocument>(['rank', '--by', 'finding'], { cwd });
+  expect(schemaErrors('findings', document)).toEqual([]);
+  const explained = async (id: string) => {
+    const told = await runJson<FilesDocument>(['explain', id], { cwd });
+    expect(schemaErrors('explain', told)).toEqual([]);
+    return told.finding.files.map((file) => ({ ...file, url: file.url.slice(origin.length) }));
+  };
+  return { cwd, origin, findings: document.findings, explained };
+}
+
+describe('files that are no images', () => {
+  it('have the findings that were built into them, with the bytes that they cost', async () => {
+    const { cwd, origin, findings, explained } = await findingsOf(faulty);
+    expect(findings.map(({ id }) => id).sort()).toEqual([
+      'blocking-script',
+      'embedded-data',
+      'failed-file',
+      'old-font',
+      'several-copies',
+      'short-lifetime',
+      'uncompressed-text',
+      'unminified-text',
+    ]);
+    const plain = Buffer.from(faulty['/plain.css'].body);
+    const gzipBytes = gzipSync(plain, { level: 9 }).length;
+    const brotliBytes = brotliCompressSync(plain, {
+      params: { [constants.BROTLI_PARAM_QUALITY]: 5, [constants.BROTLI_PARAM_MODE]: 1 },
+    }).length;
+    const [uncompressed, ...others] = await explained('uncompressed-text');
+    expect(others).toEqual([]);
+    expect(uncompressed).toMatchObject({
+      url: '/plain.css',
+      pages: 2,
+      data: { encoding: 'identity', gzipBytes },
+    });
+    const wireBytes = uncompressed!.data['wireBytes'] as number;
+    expect(Math.abs(wireBytes - plain.length)).toBeLessThan(50);
+    expect(Math.abs((uncompressed!.data['brotliBytes'] as number) - brotliBytes)).toBeLessThan(40);
+    // Both pages are sent it, in every visit.
+    expect(uncompressed!.bytesPerVisit).toBe(
+      wireBytes - Math.min(gzipBytes, uncompressed!.data['brotliBytes'] as number),
+    );
+    const [unminified] = await explained('unminified-text');
+    expect(unminified!.data).toMatchObject({ textBytes: plain.length, gzipBytes });
+    const smaller = unminified!.data['minifiedBytes'] as number;
+    expect(Math.abs(smaller - minified.length)).toBeLessThan(80);
+    expect(await explained('failed-file')).toMatchObject([
+      { url: '/gone.js', pages: 1, data: { status: 404 } },
+    ]);
+    expect(await explained('several-copies')).toMatchObject([
+      { data: { same: `${origin}/block.js` }, url: '/copy.js' },
+    ]);
+    expect(await explained('blocking-script')).toMatchObject([{ url: '/block.js', pages: 1 }]);
+    expect(await explained('embedded-data')).toMatchObject([
+      { url: '/embedded.css', data: { count: 1, blocks: true } },
+    ]);
+    expect(await explained('old-font')).toMatchObject([
+      { url: '/kite.woff', data: { format: 'WOFF' } },
+    ]);
+    expect(await explained('short-lifetime')).toMatchObject([
+      { url: '/plain.css', data: { seconds: null, hasValidator: false } },
+    ]);
+
+    const page = await run(['explain', '/more'], { cwd });
+    expect(page.stdout).toMatch(/besides images\n {2}\/plain\.css \(1 page, .* per visit\)/);
+    expect(page.stdout).not.toContain('/block.js');
+    const narrowed = await runJson<FindingsDocument>(
+      ['rank', '--by', 'finding', '--page', '/more'],
+      { cwd },
+    );
+    expect(narrowed.findings.map(({ id }) => id)).not.toContain('blocking-script');
+    const table = await run(['rank', '--by', 'finding'], { cwd });
+    expect(table.stdout).toContain('Next: zealous-lynx explain uncompressed-text lists');
+    const csv = await run(['rank', '--by', 'finding', '--csv'], { cwd });
+    expect(csv.stdout.split('\r\n')[0]).toBe(
+      'finding,title,doer,about,count,pages,bytesPerVisit,worst',
+    );
+  });
+
+  it('have none of them when the faults are mended', async () => {
+    const { findings } = await findingsOf(sound);
+    expect(findings).toEqual([]);
+  });
+});
