@@ -144,6 +144,17 @@ describe('files that are no images', () => {
       { url: '/plain.css', data: { seconds: null, hasValidator: false } },
     ]);
 
+    const { worklist } = await runJson<{ worklist: { who: string; what: string; url: string }[] }>(
+      ['refit', '--out', 'new'],
+      { cwd },
+    );
+    expect(worklist[0]).toMatchObject({
+      ...{ who: 'server', what: 'send it compressed', url: `${origin}/plain.css` },
+    });
+    expect(new Set(worklist.map(({ url }) => new URL(url).pathname))).toEqual(
+      new Set(['/plain.css', '/gone.js', '/copy.js', '/block.js', '/embedded.css', '/kite.woff']),
+    );
+
     const page = await run(['explain', '/more'], { cwd });
     expect(page.stdout).toMatch(/besides images\n {2}\/plain\.css \(1 page, .* per visit\)/);
     expect(page.stdout).not.toContain('/block.js');

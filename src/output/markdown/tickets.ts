@@ -18,7 +18,10 @@ function ticketText(item: WorkItem): string {
   const facts: [string, string][] = [
     ['For', who],
     ['Saves', savedPerVisit >= 1 ? `${formatBytes(savedPerVisit)} of an average visit` : ''],
-    ['Image', asLink(url) + (images > 1 ? ` and ${count(images - 1, 'more image')}` : '')],
+    [
+      images > 0 ? 'Image' : 'File',
+      asLink(url) + (images > 1 ? ` and ${count(images - 1, 'more image')}` : ''),
+    ],
     ['Template', where === null ? '' : escaped(where)],
     ['Pages', pages.slice(0, named).map(asLink).join(', ') + others],
     ['Element', asCode(selector)],

@@ -14,6 +14,7 @@ import type { Workspace } from '../../store/workspace.js';
 import type { TaskOptions } from '../progress.js';
 import { rank } from '../rank.js';
 import type { RankResult, RankTaskOptions } from '../rank.js';
+import { siteFindings } from '../site-findings.js';
 import { refitResult } from '../survey/refit-result.js';
 import { encodeInPlace } from './encode-in-place.js';
 import { draftMarkup } from './draft-markup.js';
@@ -99,6 +100,7 @@ export async function refit(
   refuseStopped(options);
   const worklist = surveyWorklist({
     ...{ ranking, choices, jobs, candidates, widths, policy },
+    site: siteFindings(workspace, ranking),
     snippets: snippets.snippets,
   });
   const shown = dryRun

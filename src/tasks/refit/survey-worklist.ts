@@ -1,3 +1,4 @@
+import type { SiteFinding } from '../../core/findings/site/index.js';
 import { elementKey } from '../../core/refit/markup/element-images.js';
 import { pictureFinder } from '../../core/rank/ranked-picture.js';
 import type { OwnChoice } from '../../core/refit/plan/own-choices.js';
@@ -20,6 +21,8 @@ const idDigits = 8;
 
 export interface SurveyWork {
   readonly ranking: RankResult;
+  /** Findings on files that are no images. */
+  readonly site: readonly SiteFinding[];
   readonly choices: readonly OwnChoice[];
   readonly jobs: readonly MadeJob[];
   readonly snippets: readonly Snippet[];
@@ -30,7 +33,7 @@ export interface SurveyWork {
 
 /** What is to be done about the images of a survey, by the files and the markup that are handed over. */
 export function surveyWorklist(work: SurveyWork): WorkItem[] {
-  const { ranking, choices, jobs, snippets, candidates, widths, policy } = work;
+  const { ranking, site, choices, jobs, snippets, candidates, widths, policy } = work;
   const { images, pictures } = ranking;
   const jobAt = new Map(
     jobs.flatMap((job) => job.file.originals.map((url) => [url, job] as const)),
@@ -55,7 +58,7 @@ export function surveyWorklist(work: SurveyWork): WorkItem[] {
     widths,
   });
   return worklistOf({
-    ...{ images, jobs, policy, ownWidths, wordsOf: findingWords },
+    ...{ images, jobs, site, policy, ownWidths, wordsOf: findingWords },
     pictureOf: pictureFinder(pictures),
     groups: new Map(ranking.pages.map(({ url, group }) => [url, group])),
     idOf: (key) => contentHashOf(Buffer.from(key)).slice(0, idDigits),

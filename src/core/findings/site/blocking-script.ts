@@ -7,6 +7,7 @@ export const blockingScript = siteFinding({
   doer: 'markup',
   fix: 'Add defer (it keeps the order of scripts) or async to the script element, or make it a module.',
   isWork: true,
+  step: () => 'add defer or async to its script element',
   check: ({ resource: { url, type, status, renderBlocking, transferBytes } }) =>
     type === 'script' && renderBlocking && status < 400
       ? { data: { url, transferBytes }, bytes: null }

@@ -10,6 +10,7 @@ export const embeddedData = siteFinding({
   doer: 'markup',
   fix: 'Serve them as files of their own: then they block nothing, are cached, and load only where they are shown.',
   isWork: true,
+  step: () => 'serve what is embedded in it as files of their own',
   check: ({ resource: { url, renderBlocking, type }, text }) => {
     if (!text || text.embedded.bytes < few) return undefined;
     const { count, bytes } = text.embedded;

@@ -7,6 +7,7 @@ export const failedFile = siteFinding({
   doer: 'markup',
   fix: 'Correct its address, or remove what asks for it.',
   isWork: true,
+  step: () => 'correct its address, or remove what asks for it',
   check: ({ resource: { url, type, status, transferBytes, renderBlocking } }) =>
     status < 400 || type === 'html'
       ? undefined

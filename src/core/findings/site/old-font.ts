@@ -8,6 +8,7 @@ export const oldFont = siteFinding({
   doer: 'markup',
   fix: 'Offer the font as WOFF2, first in the src of its @font-face.',
   isWork: true,
+  step: () => 'offer it as WOFF2',
   check: ({ resource }) => {
     const { url, type, status, mediaType, transferBytes } = resource;
     if (type !== 'font' || status >= 400) return undefined;

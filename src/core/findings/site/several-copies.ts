@@ -15,5 +15,6 @@ export const severalCopies = siteFinding({
     if (!first || others.length === 0 || first === file) return undefined;
     return { data: { url, same: first.resource.url }, bytes: transferBytes };
   },
+  step: ({ same }) => `name ${same} in its place`,
   describe: ({ same }) => `is the same as ${same}`,
 });

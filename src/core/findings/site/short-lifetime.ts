@@ -13,6 +13,7 @@ export const shortLifetime = siteFinding({
   doer: 'server',
   fix: 'Let browsers keep it: cache-control: max-age=31536000, immutable where its name changes with its content, a week or more elsewhere.',
   isWork: true,
+  step: () => 'let browsers keep it: a year if its name changes with its content, else a week',
   check: ({ resource }, { servedHere }) => {
     const { url, type, status, transferBytes } = resource;
     const isStatic = type === 'style' || type === 'script' || type === 'font';

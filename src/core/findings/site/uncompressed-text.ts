@@ -11,6 +11,7 @@ export const uncompressedText = siteFinding({
   doer: 'server',
   fix: 'Have the server compress texts with Brotli or gzip (content-encoding: br, gzip).',
   isWork: true,
+  step: () => 'send it compressed',
   check: ({ resource, text }, { servedHere }) => {
     const { url, wireBytes, headers } = resource;
     if (!text || servedHere.has(hostOf(url)) || wireBytes === 0) return undefined;

@@ -10,6 +10,7 @@ export const unminifiedText = siteFinding({
   doer: 'markup',
   fix: 'Minify style sheets, scripts and JSON when the site is built or published.',
   isWork: true,
+  step: () => 'minify it when the site is built or published',
   check: ({ resource: { url }, text }) => {
     if (!text?.minified) return undefined;
     const { bytes, gzip, minified } = text;

@@ -7,9 +7,9 @@ export interface WorkItem {
   readonly who: Doer;
   /** What is to be done, in words. */
   readonly what: string;
-  /** Address of the image, or of the first of several. */
+  /** Address of the image or of another file, or of the first of several. */
   readonly url: string;
-  /** Images that it is about; of what is to be replaced, files. */
+  /** Images that it is about; of what is to be replaced, files; 0 where it is about none. */
   readonly images: number;
   /** The page group of its elements, or their page; `null` if it is not about elements. */
   readonly where: string | null;

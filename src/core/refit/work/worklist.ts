@@ -1,5 +1,6 @@
 import { findingKind } from '../../findings/index.js';
 import type { Doer, Finding } from '../../findings/finding.js';
+import type { SiteFinding } from '../../findings/site/index.js';
 import { formatBytes } from '../../base/byte-words.js';
 import { groupBy } from '../../base/group-by.js';
 import { formatSize } from '../../base/size.js';
@@ -13,6 +14,7 @@ import { offersOwnWidths } from '../plan/own-widths.js';
 import { ownWidthsItems } from './own-widths-items.js';
 import type { OwnWidthsPlan } from './own-widths-plan.js';
 import { widthsOf } from '../refit-job.js';
+import { siteItems } from './site-items.js';
 import type { DraftItem, WorkItem } from './work-item.js';
 import type { MadeJob, PictureSize } from '../refit-job.js';
 
@@ -22,6 +24,8 @@ export interface WorklistInputs {
   /** The picture that each image file is one file of. */
   readonly pictureOf: (image: RankedImage) => RankedPicture;
   readonly jobs: readonly MadeJob[];
+  /** Findings on files that are no images. */
+  readonly site: readonly SiteFinding[];
   readonly policy: Pick<Policy, 'ceilings' | 'worthwhile'>;
   /** The page group of each page. */
   readonly groups: ReadonlyMap<string, string | null>;
@@ -44,6 +48,7 @@ export function worklistOf(inputs: WorklistInputs): WorkItem[] {
     ),
     ...markupItems(offered, inputs),
     ...findingItems(images, new Set(offered.map(({ image }) => image)), inputs),
+    ...siteItems(inputs.site, inputs.groups, inputs.wordsOf),
   ];
   return drafts
     .map(({ key, ...item }) => ({ id: idOf(`${item.who}\n${key}`), ...item }))

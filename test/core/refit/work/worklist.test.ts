@@ -27,7 +27,16 @@ function listOf(
   const policy = { ...defaultPolicy, worthwhile: { bytes: 0, share: 0 } };
   const groups = new Map(facts.pages.map(({ url, group }) => [url, group]));
   const items = worklistOf({
-    ...{ images, jobs, policy, groups, ownWidths: nothing, wordsOf: words, idOf: (key) => key },
+    ...{
+      images,
+      jobs,
+      site: [],
+      policy,
+      groups,
+      ownWidths: nothing,
+      wordsOf: words,
+      idOf: (key) => key,
+    },
     pictureOf: pictureFinder(shown),
     ...change,
   });
@@ -49,6 +58,36 @@ describe('the work list', () => {
     const sum = savings.reduce((all, one) => all + one, 0);
     expect(sum).toBeLessThanOrEqual(perVisit.wasteBytes + 1);
     expect(sum).toBeGreaterThan(perVisit.wasteBytes * 0.9);
+  });
+
+  it('has what is to be done about files that are no images, each file once', () => {
+    const page = 'http://a.test/0';
+    const about = { group: null, thirdParty: false, pages: [page] };
+    const { items } = listOf([plainSketch], [], {
+      site: [
+        {
+          ...{ ...about, id: 'uncompressed-text', url: 'http://a.test/s.css', perVisit: 4_000 },
+          data: { encoding: 'identity', wireBytes: 6_000, gzipBytes: 2_000, brotliBytes: 1_900 },
+        },
+        {
+          ...{ ...about, id: 'uncompressed-text', url: page, perVisit: 900 },
+          data: { encoding: 'identity', wireBytes: 6_000, gzipBytes: 2_000, brotliBytes: 1_900 },
+          ...{ group: '/*', pages: [page, 'http://a.test/1', 'http://a.test/2'] },
+        },
+        {
+          ...{ ...about, id: 'failed-file', url: 'http://b.test/x.js', perVisit: null },
+          ...{ data: { status: 404, blocks: false }, thirdParty: true },
+        },
+      ],
+    });
+    const files = items.filter(({ images }) => images === 0);
+    expect(files.map(({ who, what, savedPerVisit }) => [who, what, savedPerVisit])).toEqual([
+      ['server', 'send it compressed', 4_000],
+      ['server', 'send it compressed (and 2 more documents of its group)', 900],
+      ['third party', 'correct its address, or remove what asks for it', 0],
+    ]);
+    expect(files[0]).toMatchObject({ url: 'http://a.test/s.css', pages: [page], to: '' });
+    expect(new Set(items.map(({ id }) => id)).size).toBe(items.length);
   });
 
   it('says who does what', () => {
