@@ -5,6 +5,7 @@ import { readDeployment } from '../../demo/deploy.js';
 import type { Deployment } from '../../demo/deploy.js';
 import { builtInNetworks } from '../core/visitors/network.js';
 import { defaultPolicy } from '../core/policy/policy.js';
+import type { SiteFinding } from '../core/findings/site/index.js';
 import { chooseViews, defaultViews } from '../core/visitors/view.js';
 import type { Workspace } from '../store/workspace.js';
 import { clock } from './clock/clock.js';
@@ -15,6 +16,7 @@ import type { TaskOptions } from './progress.js';
 import { noProgress } from './progress.js';
 import { rank } from './rank.js';
 import type { RankResult } from './rank.js';
+import { siteFindings } from './site-findings.js';
 import { refit } from './refit/refit.js';
 import type { RefitResult } from './refit/write-refit.js';
 import { survey } from './survey/survey.js';
@@ -33,6 +35,8 @@ export interface DemoOptions extends TaskOptions {
 export interface DemoSteps {
   surveyed(result: SurveyResult): void;
   ranked(result: RankResult): void;
+  /** Told of the findings on files that are no images. */
+  found(result: RankResult, site: readonly SiteFinding[]): void;
   refitted(result: RefitResult): void;
   clocked(result: ClockResult): void;
   compared(pages: readonly ComparedPage[]): void;
@@ -101,7 +105,9 @@ export async function demo(
     if (signal.aborted) return false;
     const surveyLabel = surveyed.survey.label;
     steps.surveyed(surveyed);
-    steps.ranked(await rank(workspace, surveyLabel, defaultPolicy, task));
+    const ranked = await rank(workspace, surveyLabel, defaultPolicy, task);
+    steps.ranked(ranked);
+    steps.found(ranked, siteFindings(workspace, ranked));
     const session = await clockSite(before, 'before');
     if (signal.aborted || !session) return false;
     steps.clocked(session);

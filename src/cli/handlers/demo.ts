@@ -1,13 +1,16 @@
 import { once } from 'node:events';
+import { findingRows } from '../../core/rank/finding-rows.js';
 import { rowsOf } from '../../core/rank/rank-view.js';
 import { defaultPolicy } from '../../core/policy/policy.js';
 import { clockDocument } from '../../output/json/clock.js';
 import { compareDocument } from '../../output/json/compare.js';
+import { findingsDocument } from '../../output/json/rank-findings.js';
 import { rankDocument } from '../../output/json/rank.js';
 import { surveyDocument } from '../../output/json/survey.js';
 import { drawClock } from '../../output/terminal/clock.js';
 import { drawCompare } from '../../output/terminal/compare.js';
 import { drawDemoSummary } from '../../output/terminal/demo.js';
+import { drawFindings } from '../../output/terminal/findings.js';
 import { drawRanking } from '../../output/terminal/rank.js';
 import { drawRefit } from '../../output/terminal/refit.js';
 import { paletteFor } from '../../output/terminal/style.js';
@@ -132,6 +135,13 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
         steps.push(rankDocument(view));
         title('rank: what it wastes');
         say(drawRanking(view, screen));
+      },
+      found: (result, site) => {
+        const rows = findingRows([], site);
+        const view = { rows, result, narrowed: 'files that are no images', top: 5 };
+        steps.push(findingsDocument(view));
+        title('rank --by finding: what else is sent');
+        say(drawFindings(view, screen));
       },
       refitted: (result) => {
         refitted = result;

@@ -62,8 +62,8 @@ describe('findings on files', () => {
   it.each([
     [{ gzip: 4_900, minified: { bytes: 1, gzip: 3_901 } }, false],
     [{ gzip: 4_900, minified: { bytes: 1, gzip: 3_900 } }, true],
-    // Less than a tenth.
-    [{ gzip: 49_000, minified: { bytes: 1, gzip: 45_000 } }, false],
+    // Less than a twentieth.
+    [{ gzip: 49_000, minified: { bytes: 1, gzip: 46_600 } }, false],
     [{ gzip: 49_000, minified: null }, false],
   ])('tell a text that is not minified: %j', (facts, found) => {
     expect('unminified-text' in findingsOn({}, facts)).toBe(found);
@@ -102,6 +102,10 @@ describe('findings on files', () => {
     expect(findingsOn({ type: 'script', renderBlocking: false })).toEqual({});
     expect(findingsOn({ status: 404 })['failed-file']).toMatchObject({ status: 404 });
     expect(findingsOn({ status: 404, type: 'html' })).toEqual({});
+    const silent = { status: 0, transferBytes: 0, wireBytes: 0, contentHash: null };
+    expect(findingsOn({ ...silent, type: 'script' })).toEqual({
+      'failed-file': { url: plain.url, status: 0, blocks: true, perVisit: null },
+    });
     expect(findingsOn({}, { embedded: { count: 2, bytes: 7_999 } })).toEqual({});
     expect(findingsOn({}, { embedded: { count: 2, bytes: 8_000 } })).toMatchObject({
       'embedded-data': { count: 2, embeddedBytes: 8_000, blocks: true },

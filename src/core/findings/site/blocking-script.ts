@@ -9,7 +9,7 @@ export const blockingScript = siteFinding({
   isWork: true,
   step: () => 'add defer or async to its script element',
   check: ({ resource: { url, type, status, renderBlocking, transferBytes } }) =>
-    type === 'script' && renderBlocking && status < 400
+    type === 'script' && renderBlocking && status >= 200 && status < 400
       ? { data: { url, transferBytes }, bytes: null }
       : undefined,
   describe: ({ transferBytes }, { bytes }) =>
