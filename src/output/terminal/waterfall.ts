@@ -138,7 +138,11 @@ function axis(length: number, width: number, { dim }: Palette): string {
     const text = formatTime((length * index) / 4);
     return { text, at: index === 4 ? width - text.length : Math.floor((width * index) / 4) };
   });
+  const end = ticks.at(-1)!.at;
   let line = '';
-  for (const { text, at } of ticks) line = line.padEnd(at) + text;
+  for (const { text, at } of ticks) {
+    // The last one stands at the end: what would touch it is left out.
+    if (at === end || at + text.length < end) line = line.padEnd(at) + text;
+  }
   return dim(line);
 }

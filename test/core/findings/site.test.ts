@@ -83,7 +83,7 @@ describe('findings on files', () => {
     if (seconds === false) expect(found).toBeUndefined();
     else expect(found).toMatchObject({ seconds, hasValidator: false });
     expect(findingsOn({ headers, thirdParty: true })).toEqual({});
-    expect(findingsOn({ headers, type: 'html' })).toEqual({});
+    expect(findingsOn({ headers, type: 'html' })).not.toHaveProperty('short-lifetime');
   });
 
   it.each<[Partial<Resource>, string | null]>([
@@ -110,6 +110,31 @@ describe('findings on files', () => {
     expect(findingsOn({}, { embedded: { count: 2, bytes: 8_000 } })).toMatchObject({
       'embedded-data': { count: 2, embeddedBytes: 8_000, blocks: true },
     });
+  });
+
+  it.each<[Partial<Resource>, Record<string, object>]>([
+    [{ headers: { 'cache-control': 'max-age=86399' } }, {}],
+    [
+      { headers: { 'cache-control': 'max-age=86400' } },
+      { 'long-lived-document': { seconds: 86_400 } },
+    ],
+    [{ headers: { 'cache-control': 'no-cache, max-age=86400' } }, {}],
+    [{ bodyBytes: 200_000, headers: {} }, {}],
+    [{ bodyBytes: 200_001, headers: {} }, { 'large-document': { textBytes: 200_001 } }],
+  ])('tell a document that is kept for long, and one that is large: %j', (resource, found) => {
+    const told = findingsOn({ ...resource, type: 'html' });
+    expect(Object.keys(told)).toEqual(Object.keys(found));
+    expect(told).toMatchObject(found);
+  });
+
+  it.each([
+    ['Accept-Encoding', undefined],
+    ['Accept-Encoding, User-Agent', ['user-agent']],
+    ['*', ['*']],
+  ])('tell a file that varies by what differs from visitor to visitor: %s', (vary, by) => {
+    const found = findingsOn({ headers: { ...plain.headers, vary } })['split-cache'];
+    if (by) expect(found).toMatchObject({ by });
+    else expect(found).toBeUndefined();
   });
 
   it('weigh what a file costs by the visits that are sent it, and put documents of a group together', () => {

@@ -5,9 +5,12 @@ import type { Finding, FindingData } from '../finding.js';
 import { blockingScript } from './blocking-script.js';
 import { embeddedData } from './embedded-data.js';
 import { failedFile } from './failed-file.js';
+import { largeDocument } from './large-document.js';
+import { longLivedDocument } from './long-lived-document.js';
 import { oldFont } from './old-font.js';
 import { severalCopies } from './several-copies.js';
 import { shortLifetime } from './short-lifetime.js';
+import { splitCache } from './split-cache.js';
 import type { SentFile, SiteFindingKind } from './site-case.js';
 import { uncompressedText } from './uncompressed-text.js';
 import { unminifiedText } from './unminified-text.js';
@@ -21,7 +24,10 @@ export const siteFindings = [
   blockingScript,
   embeddedData,
   oldFont,
+  largeDocument,
   shortLifetime,
+  longLivedDocument,
+  splitCache,
 ] as const;
 
 export type SiteFindingId = (typeof siteFindings)[number]['id'];

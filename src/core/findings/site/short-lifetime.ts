@@ -1,8 +1,7 @@
 import { hostOf } from '../../address/address.js';
-import type { Resource } from '../../survey/resource.js';
+import { day, lifetimeOf, lifetimeWords } from './lifetime.js';
 import { siteFinding } from './site-case.js';
 
-const day = 86_400;
 /** What is kept for a week is there for most visitors who come back. */
 const enough = 7 * day;
 
@@ -26,8 +25,8 @@ export const shortLifetime = siteFinding({
     const data = { url, seconds, hasValidator: again !== null, transferBytes };
     return { data, bytes: null };
   },
-  describe: ({ seconds, hasValidator, transferBytes }, { bytes }) => {
-    const kept = seconds === null ? 'has no lifetime in caches' : `may be kept ${inWords(seconds)}`;
+  describe: ({ seconds, hasValidator, transferBytes }, { bytes, count }) => {
+    const kept = inWords(seconds, count);
     const cost = hasValidator
       ? 'a second visit asks for it again'
       : `a second visit loads its ${bytes(transferBytes)} again, because it has no validator (etag, last-modified) either`;
@@ -35,26 +34,9 @@ export const shortLifetime = siteFinding({
   },
 });
 
-/**
- * Seconds for which a browser may use what it has (RFC 9111, section 4.2.1).
- *
- * @returns `null` where nothing is said; `undefined` where it is said by a date alone, and nobody noted when
- */
-function lifetimeOf({ headers }: Pick<Resource, 'headers'>): number | null | undefined {
-  const control = (headers['cache-control'] ?? '').toLowerCase();
-  if (/\bno-(?:store|cache)\b/.test(control)) return 0;
-  const age = /\bmax-age\s*=\s*"?(\d{1,10})/.exec(control)?.[1];
-  if (age !== undefined) return Number(age);
-  if (headers.expires === undefined) return null;
-  // Anything that is no date means that it has expired (section 5.3).
-  const isDate = /[a-z]/i.test(headers.expires) && !Number.isNaN(Date.parse(headers.expires));
-  return isDate ? undefined : 0;
-}
-
-function inWords(seconds: number): string {
-  if (seconds === 0) return 'by no cache';
-  if (seconds < 3_600) return `for ${Math.round(seconds / 60)} min`;
-  return seconds < day
-    ? `for ${Math.round(seconds / 3_600)} h`
-    : `for ${Math.round(seconds / day)} d`;
+function inWords(seconds: number | null, count: (number: number, one: string) => string): string {
+  if (seconds === null) return 'has no lifetime in caches';
+  return seconds === 0
+    ? 'must not be used without asking the server'
+    : `may be kept for ${lifetimeWords(seconds, count)}`;
 }
