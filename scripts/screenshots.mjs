@@ -37,6 +37,7 @@ const shots = [
     `zealous-lynx survey http://brindlebay.test/ --map-host '*.test=127.0.0.1:8191' --view phone --view laptop`,
   ],
   ['rank', 'zealous-lynx rank'],
+  ['findings', 'zealous-lynx rank --by finding && zealous-lynx explain uncompressed-text --top 6'],
   ['explain', 'zealous-lynx explain /img/hero/banner-1.jpg'],
   ['page', 'zealous-lynx explain / --top 20'],
   ['refit', `zealous-lynx refit --out refit --sheet / --top 12`],

@@ -53,9 +53,14 @@ export async function searchFormats(
         one.bytes <= bytes * nearly,
     ),
   );
-  const made = await encodesIn(picture, frames, { ...inAll, formats: promising, tried });
+  const made = [...(await encodesIn(picture, frames, { ...inAll, formats: promising, tried }))];
+  // Where none of them does on the whole picture, one that is larger may.
+  if (smallest(made, policy.similarity) === undefined) {
+    const others = formats.filter((format) => !promising.includes(format));
+    made.push(...(await encodesIn(picture, frames, { ...inAll, formats: others, tried })));
+  }
   const chosen = best(made, policy.similarity);
-  if (promising.includes(own))
+  if (made.some(({ format }) => format === own))
     return { made, chosen, ownBytes: bytesIn(own, made, chosen, policy) };
   const onTiles = best(
     tried.filter(({ format }) => format === chosen.format),

@@ -156,7 +156,9 @@ describe('files that are no images', () => {
     );
 
     const page = await run(['explain', '/more'], { cwd });
-    expect(page.stdout).toMatch(/besides images\n {2}\/plain\.css \(1 page, .* per visit\)/);
+    expect(page.stdout).toMatch(
+      /besides images\n {2}\/plain\.css \(saves .* of a visit to this page\)/,
+    );
     expect(page.stdout).not.toContain('/block.js');
     const narrowed = await runJson<FindingsDocument>(
       ['rank', '--by', 'finding', '--page', '/more'],

@@ -94,8 +94,14 @@ function fileLines({ site, result, top }: FindingView, screen: Screen): string[]
   const left = site.length - top;
   return [
     `${count(site.length, 'file')} or ${site.length === 1 ? 'group' : 'groups'} of documents, the most costly first:`,
-    ...site.slice(0, top).flatMap((one) => siteFindingLines(one, origin, screen)),
-    ...(left > 0 ? [dim(`${count(left, 'more')}; --top ${site.length} shows all.`)] : []),
+    ...site.slice(0, top).flatMap((one) => siteFindingLines(one, origin, screen, false)),
+    ...(left > 0
+      ? [
+          dim(
+            `${count(left, 'more file or group', 'more files or groups')}; --top ${site.length} shows all.`,
+          ),
+        ]
+      : []),
   ];
 }
 

@@ -68,7 +68,7 @@ export function drawPage({ story, site, result, top }: PageView, screen: Screen)
           bold('What it is sent besides images'),
           ...site
             .slice(0, top)
-            .flatMap((one) => siteFindingLines(one, originOf(result.survey), screen)),
+            .flatMap((one) => siteFindingLines(one, originOf(result.survey), screen, true)),
           ...(site.length > top
             ? [dim(`${count(site.length - top, 'more finding')}; --top ${site.length} shows all.`)]
             : []),

@@ -43,8 +43,12 @@ export function drawFindings(
     ),
     ...(left > 0 ? [dim(`${count(left, 'more kind')}; --top ${rows.length} shows all.`)] : []),
     '',
-    dim('bytes/visit: what an average visit would not be sent; of images, what it wastes on those'),
-    dim('that have the finding, which the kinds share. –: the cost is none of bytes.'),
+    dim(
+      'bytes/visit: of files, what an average visit would be spared; of images, what it wastes on all',
+    ),
+    dim(
+      'that have the finding, so that an image with several findings counts in each. – costs no bytes.',
+    ),
     `Next: zealous-lynx explain ${shown[0]!.id} lists what has the first, and how to fix it.`,
   ].join('\n');
 }

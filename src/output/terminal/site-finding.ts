@@ -5,19 +5,32 @@ import { count, formatBytes } from '../words/units.js';
 import { paletteFor } from './style.js';
 import type { Screen } from './style.js';
 
-/** A finding on a file, or on the documents of a page group: where, what it costs an average visit, and in words. */
-export function siteFindingLines(finding: SiteFinding, origin: string, screen: Screen): string[] {
+/**
+ * A finding on a file, or on the documents of a page group: where, what mending it saves, and in words.
+ *
+ * @param ofPage whether it is told of one page, and not of the site
+ */
+export function siteFindingLines(
+  finding: SiteFinding,
+  origin: string,
+  screen: Screen,
+  ofPage: boolean,
+): string[] {
   const { bold, dim } = paletteFor(screen);
   const { url, group, pages, perVisit, thirdParty } = finding;
   const documents = group !== null && pages.length > 1;
   const name = documents
     ? `documents of ${plainText(group)}`
     : shorten(withoutOrigin(url, origin), screen.width - 50);
-  const cost = perVisit === null ? '' : `, ${bold(formatBytes(perVisit))} per visit`;
-  const from = thirdParty ? ', third party' : '';
+  const visit = ofPage ? 'a visit to this page' : 'an average visit';
+  const facts = [
+    ...(ofPage ? [] : [count(pages.length, 'page')]),
+    ...(perVisit === null ? [] : [`saves ${bold(formatBytes(perVisit))} of ${visit}`]),
+    ...(thirdParty ? ['third party'] : []),
+  ];
   const worst = documents ? `${withoutOrigin(url, origin)} ` : '';
   return [
-    `  ${name} (${count(pages.length, 'page')}${cost}${from})`,
+    facts.length > 0 ? `  ${name} (${facts.join(', ')})` : `  ${name}`,
     dim(`    ${plainText(worst)}${plainText(findingWords(finding))}`),
   ];
 }
