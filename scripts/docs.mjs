@@ -98,7 +98,7 @@ function findings() {
   return (
     [
       '# Findings',
-      'What the program points at besides waste: of image files, pages and other files in `rank` and\n`explain`, of loads in `clock`. In JSON a finding has its `id`, a `message` in words, and the evidence in `data`. Who fixes it decides under whom it\nstands in the work list.',
+      'What the program points at besides waste: of image files, pages and other files in `rank` and `explain`, of loads in\n`clock`. In JSON a finding has its `id`, a `message` in words, and the evidence in `data`. Who fixes it decides under whom\nit stands in the work list.',
       ...parts,
       '',
     ]
