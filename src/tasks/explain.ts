@@ -3,6 +3,7 @@ import type { PageStory } from '../core/rank/page-story.js';
 import type { Policy } from '../core/policy/policy.js';
 import { rowsOf } from '../core/rank/rank-view.js';
 import type { RankResult } from '../core/rank/rank-view.js';
+import type { SentFile } from '../core/findings/site/site-case.js';
 import type { SiteFinding } from '../core/findings/site/index.js';
 import { findSubject } from '../core/rank/subject.js';
 import type { Subject } from '../core/rank/subject.js';
@@ -12,10 +13,10 @@ import type { RankedPicture } from '../core/rank/ranked-picture.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
-import { siteFindings } from './site-findings.js';
+import { filesSent, siteFindings } from './site-findings.js';
 import type { RankTaskOptions } from './rank.js';
 
-/** The whole story of one image file, of one page, of the slots of a family, or of all that have a finding. */
+/** The whole story of one image file, of one page, of another file, of the slots of a family, or of all that have a finding. */
 export type Explanation =
   | {
       readonly kind: 'image';
@@ -33,6 +34,12 @@ export type Explanation =
       readonly site: readonly SiteFinding[];
       readonly result: RankResult;
     }
+  | {
+      readonly kind: 'file';
+      readonly file: SentFile;
+      readonly site: readonly SiteFinding[];
+      readonly result: RankResult;
+    }
   | (Extract<Subject, { kind: 'family' }> & { readonly result: RankResult })
   | (Extract<Subject, { kind: 'finding' }> & {
       /** The other files, and groups of documents, that have it, the most costly first. */
@@ -44,7 +51,7 @@ export type Explanation =
  * Tells everything that a survey knows of one image or page.
  *
  * @param label the survey; the newest when it is left out
- * @param subject an address, a path, a content hash or a selector
+ * @param subject an address, a path, a content hash, a selector, a slot or the id of a finding
  * @throws NotFoundError when there is no such survey, or nothing in it that is meant.
  */
 export async function explain(
@@ -60,7 +67,17 @@ export async function explain(
     const { rows, thirdParty } = rowsOf(result, query);
     return [...rows, ...thirdParty];
   };
-  const found = findSubject(subject, result.images, result.pages, families);
+  let files: readonly SentFile[] = [];
+  const addresses = () => {
+    files = filesSent(workspace, result);
+    return files.map(({ resource }) => resource.url);
+  };
+  const found = findSubject(subject, result.images, result.pages, families, addresses);
+  if (found.kind === 'file') {
+    const file = files.find(({ resource }) => resource.url === found.url)!;
+    const site = siteFindings(workspace, result).filter(({ url }) => url === found.url);
+    return { kind: 'file', file, site, result };
+  }
   if (found.kind === 'family') return { ...found, result };
   if (found.kind === 'finding') {
     const site = siteFindings(workspace, result).filter(({ id }) => id === found.id);

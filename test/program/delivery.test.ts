@@ -165,6 +165,23 @@ describe('files that are no images', () => {
       { cwd },
     );
     expect(narrowed.findings.map(({ id }) => id)).not.toContain('blocking-script');
+    const file = await run(['explain', 'plain.css'], { cwd });
+    expect(file.stdout).toContain(`gzip makes`);
+    expect(file.stdout).toContain('On 2 pages of');
+    expect(file.stdout).toContain('is not minified');
+    const told = await runJson<{ file: { pages: string[]; perVisit: number } }>(
+      ['explain', `${origin}/block.js`],
+      { cwd },
+    );
+    expect(schemaErrors('explain', told)).toEqual([]);
+    expect(told.file.pages).toEqual([`${origin}/`]);
+    expect(told.file.perVisit).toBeCloseTo(0.5);
+    const byPages = await runJson<FindingsDocument>(
+      ['rank', '--by', 'finding', '--sort', 'pages'],
+      { cwd },
+    );
+    const counts = byPages.findings.map(({ pages }) => pages);
+    expect(counts).toEqual(counts.toSorted((a, b) => b - a));
     const table = await run(['rank', '--by', 'finding'], { cwd });
     expect(table.stdout).toContain('Next: zealous-lynx explain uncompressed-text lists');
     const csv = await run(['rank', '--by', 'finding', '--csv'], { cwd });

@@ -1,5 +1,11 @@
 import { UsageError } from '../../core/base/errors.js';
-import type { FamilyView, FindingView, ImageView, PageView } from '../../output/views/explain.js';
+import type {
+  FamilyView,
+  FileView,
+  FindingView,
+  ImageView,
+  PageView,
+} from '../../output/views/explain.js';
 import { jsonForm } from './form.js';
 import type { Forms } from './form.js';
 
@@ -40,6 +46,16 @@ export const findingForms = {
   json: jsonForm(async () => (await import('../../output/json/explain.js')).findingStoryDocument),
   svg: { describe: svg, draw: noCurve },
 } satisfies Forms<FindingView>;
+
+/** The forms of the story of a file that is no image. */
+export const fileForms = {
+  text: {
+    describe: 'For people',
+    print: async () => (await import('../../output/terminal/explain-file.js')).drawFile,
+  },
+  json: jsonForm(async () => (await import('../../output/json/explain.js')).fileStoryDocument),
+  svg: { describe: svg, draw: noCurve },
+} satisfies Forms<FileView>;
 
 /** The forms of the story of a page. */
 export const pageForms = {

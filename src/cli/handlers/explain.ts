@@ -1,7 +1,7 @@
 import { fixOf } from '../../core/refit/work/fix.js';
 import type { Handler } from '../command.js';
 import type { explainCommand } from '../commands/explain.js';
-import { familyForms, findingForms, imageForms, pageForms } from '../forms/explain.js';
+import { familyForms, fileForms, findingForms, imageForms, pageForms } from '../forms/explain.js';
 import { warnOfNewest } from '../newest-survey.js';
 
 export const handler: Handler<typeof explainCommand> = async (
@@ -21,6 +21,10 @@ export const handler: Handler<typeof explainCommand> = async (
     });
     if (found.kind === 'page') {
       await show(pageForms, { ...found, top }, settings);
+      return 0;
+    }
+    if (found.kind === 'file') {
+      await show(fileForms, { ...found, top }, settings);
       return 0;
     }
     if (found.kind === 'family') {

@@ -56,7 +56,7 @@ export const handler: Handler<typeof rankCommand> = async (
       const query = { by: 'image', sort, top: 0, filter: images, policy } as const;
       // What filters images has nothing to say of other files.
       const site = isAll(images) ? siteFindings(workspace, result) : [];
-      const rows = findingRows(rowsOf(result, query).images, site);
+      const rows = findingRows(rowsOf(result, query).images, site, sort);
       await show(findingsForms, { rows, result, narrowed, top: settings.top ?? allRows }, settings);
       return task.signal.aborted ? 130 : 0;
     }

@@ -2,6 +2,7 @@ import { findingKinds } from '../findings/index.js';
 import type { Doer } from '../findings/finding.js';
 import type { SiteFinding } from '../findings/site/index.js';
 import { groupBy } from '../base/group-by.js';
+import type { SortKey } from './rank-view.js';
 import type { RankedImage } from './ranked-image.js';
 
 /** A kind of finding, and all that a survey has of it. */
@@ -22,10 +23,19 @@ export interface FindingRow {
   readonly worst: string;
 }
 
-/** The findings of a survey by kind, those that cost the most bytes first. */
+const ofBytes = ({ bytesPerVisit }: FindingRow) => bytesPerVisit ?? -1;
+const ofPages = ({ pages }: FindingRow) => pages;
+const ofCount = ({ count }: FindingRow) => count;
+
+/**
+ * The findings of a survey by kind.
+ *
+ * @param sort by pages or files, the most first; by any other key those that cost the most bytes
+ */
 export function findingRows(
   images: readonly RankedImage[],
   site: readonly SiteFinding[],
+  sort: SortKey = 'waste',
 ): FindingRow[] {
   const ofImages = findingKinds.image.flatMap(({ id, doer }): FindingRow[] => {
     const having = images.filter(({ findings }) => findings.some((one) => one.id === id));
@@ -51,7 +61,8 @@ export function findingRows(
       },
     ];
   });
+  const first = sort === 'pages' ? ofPages : sort === 'files' ? ofCount : ofBytes;
   return [...ofImages, ...ofFiles].sort(
-    (a, b) => (b.bytesPerVisit ?? -1) - (a.bytesPerVisit ?? -1) || b.pages - a.pages,
+    (a, b) => first(b) - first(a) || ofBytes(b) - ofBytes(a) || b.pages - a.pages,
   );
 }

@@ -15,6 +15,7 @@ export type Subject =
       readonly others: readonly RankedImage[];
     }
   | { readonly kind: 'page'; readonly page: SurveyedPage }
+  | { readonly kind: 'file'; readonly url: string }
   | {
       readonly kind: 'family';
       /** The slot families of that slot, most waste first; at least one. */
@@ -32,11 +33,12 @@ const leastDigits = 6;
 
 /**
  * Finds what is meant: a page or an image by its address, whole or from its path on, an image by its content hash or
- * by a selector that shows it, a slot family by its slot, a finding by its id. What was cut in the middle when it was printed
+ * by a selector that shows it, a slot family by its slot, a finding by its id, another file by its address. What was cut in the middle when it was printed
  * (`…`) is taken as well.
  *
  * @param images most waste first
  * @param familiesOf the slot families, most waste first
+ * @param filesOf the addresses of files that are no images
  * @throws NotFoundError when nothing is meant; UsageError when a hash means several files.
  */
 export function findSubject(
@@ -44,6 +46,7 @@ export function findSubject(
   images: readonly RankedImage[],
   pages: readonly SurveyedPage[],
   familiesOf: () => readonly RankRow[] = () => [],
+  filesOf: () => readonly string[] = () => [],
 ): Subject {
   const named = (url: string) => url === text || (text.startsWith('/') && pathOf(url) === text);
   const page = pages.find(({ url, finalUrl }) => named(url) || named(finalUrl));
@@ -71,6 +74,12 @@ export function findSubject(
   const isCut = cutMatcher(text);
   const rows = familiesOf().filter(({ family }) => family !== null && isSlot(family.slot));
   if (rows.length > 0) return { kind: 'family', rows };
+  const files = filesOf();
+  const file =
+    files.find(named) ??
+    files.find((url) => pathOf(url).endsWith(`/${text}`)) ??
+    files.find((url) => isCut?.(url) || isCut?.(pathOf(url)));
+  if (file !== undefined) return { kind: 'file', url: file };
   const matches = selectorMatcher(text);
   const near = [
     isCut ? images.filter(({ urls }) => urls.some((url) => isCut(url) || isCut(pathOf(url)))) : [],
@@ -80,7 +89,7 @@ export function findSubject(
   const [nearest, ...more] = near ?? [];
   if (nearest) return { kind: 'image', image: nearest, others: more };
   throw new NotFoundError(
-    `the survey has no page, image, content hash, selector, slot or finding ${text}`,
+    `the survey has no page, image, file, content hash, selector, slot or finding ${text}`,
     {
       hint: hintFor(text, images),
     },

@@ -2,7 +2,7 @@ import { sumOf, wholePortions } from '../../core/waste/portion.js';
 import { findingKind } from '../../core/findings/index.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import type { SiteFinding } from '../../core/findings/site/index.js';
-import type { FamilyView, FindingView, ImageView, PageView } from '../views/explain.js';
+import type { FamilyView, FileView, FindingView, ImageView, PageView } from '../views/explain.js';
 import { findingTitle, findingWords } from '../words/findings.js';
 import { imageDocument, rowDocument } from './rank.js';
 import { findingDocuments } from './findings.js';
@@ -72,6 +72,24 @@ export function findingStoryDocument({ result, id, images, site, top }: FindingV
       imagesLeftOut: Math.max(0, images.length - top),
       files: site.slice(0, top).map(siteFindingDocument),
       filesLeftOut: Math.max(0, site.length - top),
+    },
+  };
+}
+
+/** The story of a file that is no image as the document `zealous-lynx.explain/1`. */
+export function fileStoryDocument({ result, file, site, top }: FileView) {
+  const { survey, pages } = result;
+  const { resource, text, perVisit } = file;
+  return {
+    format: 'zealous-lynx.explain/1',
+    survey: surveyHeadDocument(survey, pages.length),
+    file: {
+      ...resource,
+      text: text ?? null,
+      perVisit,
+      findings: site.map(siteFindingDocument),
+      pages: file.pages.slice(0, top),
+      pagesLeftOut: Math.max(0, file.pages.length - top),
     },
   };
 }

@@ -1,3 +1,4 @@
+import type { SentFile } from '../../core/findings/site/site-case.js';
 import type { SiteFinding } from '../../core/findings/site/index.js';
 import type { PageStory } from '../../core/rank/page-story.js';
 import type { RankResult, RankRow } from '../../core/rank/rank-view.js';
@@ -38,6 +39,15 @@ export interface FindingView {
   readonly site: readonly SiteFinding[];
   readonly result: RankResult;
   /** How many images are listed. */
+  readonly top: number;
+}
+
+/** What a file that is no image is explained from. */
+export interface FileView {
+  readonly file: SentFile;
+  readonly site: readonly SiteFinding[];
+  readonly result: RankResult;
+  /** How many pages are listed. */
   readonly top: number;
 }
 

@@ -1,5 +1,4 @@
 import type { Resources } from '../../survey/resource.js';
-import type { SurveyedVisit } from '../../survey/survey.js';
 import { groupBy } from '../../base/group-by.js';
 import type { Finding, FindingData } from '../finding.js';
 import { blockingScript } from './blocking-script.js';
@@ -11,7 +10,9 @@ import { oldFont } from './old-font.js';
 import { severalCopies } from './several-copies.js';
 import { shortLifetime } from './short-lifetime.js';
 import { splitCache } from './split-cache.js';
-import type { SentFile, SiteFindingKind } from './site-case.js';
+import { sentFiles } from './sent-files.js';
+import type { WeighedVisits } from './sent-files.js';
+import type { SiteFindingKind } from './site-case.js';
 import { uncompressedText } from './uncompressed-text.js';
 import { unminifiedText } from './unminified-text.js';
 
@@ -42,13 +43,6 @@ export interface SiteFinding extends Finding<SiteFindingId> {
   readonly pages: readonly string[];
   /** What an average visit would not be sent, in bytes; `null` where the cost is none of bytes, or cannot be known. */
   readonly perVisit: number | null;
-}
-
-/** The visits of a survey, with what each weighs among them. */
-export interface WeighedVisits {
-  readonly visits: readonly SurveyedVisit[];
-  /** Of each; all together are 1. */
-  readonly weights: ArrayLike<number>;
 }
 
 /**
@@ -83,30 +77,6 @@ export function siteFindingsOf(
   );
   const rows = groupBy(found, ({ id, group, url }) => JSON.stringify([id, group ?? url]));
   return [...rows.values()].map(together).sort(byCost);
-}
-
-/** The files that visits were sent, each address once. */
-function sentFiles({ list, ofVisit, texts }: Resources, { visits, weights }: WeighedVisits) {
-  const files = new Map<string, SentFile & { pages: string[]; perVisit: number }>();
-  ofVisit.forEach((places, visit) => {
-    const { page, measured } = visits[visit]!;
-    if (!measured) return;
-    for (const place of places) {
-      const resource = list[place]!;
-      const known = files.get(resource.url);
-      const isHeavier = !known || resource.transferBytes > known.resource.transferBytes;
-      const shown = isHeavier ? resource : known.resource;
-      files.set(resource.url, {
-        resource: shown,
-        text: texts.get(shown.contentHash ?? ''),
-        pages: known ? known.pages : [],
-        perVisit: (known?.perVisit ?? 0) + weights[visit]!,
-      });
-      const { pages } = files.get(resource.url)!;
-      if (pages.at(-1) !== page) pages.push(page);
-    }
-  });
-  return [...files.values()];
 }
 
 /** Several findings of one kind and group as one: that of the document in which it costs the most, for all pages. */
