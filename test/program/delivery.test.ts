@@ -182,6 +182,12 @@ describe('files that are no images', () => {
     );
     const counts = byPages.findings.map(({ pages }) => pages);
     expect(counts).toEqual(counts.toSorted((a, b) => b - a));
+    const chosen = ['--where', 'finding=old-font', '--where', 'finding=nameless'];
+    const only = await runJson<FindingsDocument>(['rank', '--by', 'finding', ...chosen], { cwd });
+    expect(only.findings.map(({ id }) => id)).toEqual(['old-font']);
+    const refused = await run(['rank', '--where', 'finding=old-font'], { cwd });
+    expect(refused.status).toBe(2);
+    expect(refused.stderr).toContain('zealous-lynx explain old-font lists the files');
     const table = await run(['rank', '--by', 'finding'], { cwd });
     expect(table.stdout).toContain('Next: zealous-lynx explain uncompressed-text lists');
     const csv = await run(['rank', '--by', 'finding', '--csv'], { cwd });

@@ -34,7 +34,7 @@ export const handler: Handler<typeof rankCommand> = async (
     const { views } = workspace.surveys.find(settings.survey);
     const names = views.map(({ name }) => name);
     const where = [...settings.where, ...settings.view.map((name) => `view=${name}`)];
-    const { images, visits } = filtersOf(where, names);
+    const { images, visits } = filtersOf(where, names, by !== 'finding');
     const only = {
       pages: [...visits.pages, ...settings.page],
       groups: [...visits.groups, ...settings.group],
@@ -54,9 +54,14 @@ export const handler: Handler<typeof rankCommand> = async (
     if (by === 'finding') {
       const { siteFindings } = await import('../../tasks/site-findings.js');
       const query = { by: 'image', sort, top: 0, filter: images, policy } as const;
-      // What filters images has nothing to say of other files.
-      const site = isAll(images) ? siteFindings(workspace, result) : [];
-      const rows = findingRows(rowsOf(result, query).images, site, sort);
+      const { findings: ids = [], ...more } = images;
+      // What else filters images has nothing to say of other files.
+      const site = isAll(more)
+        ? siteFindings(workspace, result).filter(({ id }) => ids.length === 0 || ids.includes(id))
+        : [];
+      const rows = findingRows(rowsOf(result, query).images, site, sort).filter(
+        ({ id }) => ids.length === 0 || ids.includes(id),
+      );
       await show(findingsForms, { rows, result, narrowed, top: settings.top ?? allRows }, settings);
       return task.signal.aborted ? 130 : 0;
     }

@@ -1,6 +1,7 @@
 import { UsageError } from '../../core/base/errors.js';
 import type { ImageFilter, VisitFilter } from '../../core/rank/filter.js';
 import { imageFindings } from '../../core/findings/image/index.js';
+import { siteFindings } from '../../core/findings/site/index.js';
 import { causes } from '../../core/waste/waste.js';
 import type { Cause } from '../../core/waste/waste.js';
 import { nearest } from '../nearest.js';
@@ -9,7 +10,8 @@ import { nearest } from '../nearest.js';
 export const filterWords =
   'party=first or third, cause=NAME, type=jpeg, bytes=LEAST, finding=ID, view=NAME, page=PATTERN, group=PATTERN';
 
-const findingIds: readonly string[] = imageFindings.map(({ id }) => id);
+const imageIds: readonly string[] = imageFindings.map(({ id }) => id);
+const fileIds: readonly string[] = siteFindings.map(({ id }) => id);
 
 /** Media types of images, as people write them. */
 const types = ['jpeg', 'png', 'gif', 'webp', 'avif', 'svg', 'jxl', 'heic', 'tiff'] as const;
@@ -23,10 +25,15 @@ const otherNames: Readonly<Record<string, string>> = {
 
 const fields = ['party', 'cause', 'type', 'bytes', 'finding', 'view', 'page', 'group'];
 
-/** The parts of a filter, from `name=value` texts: any value of one name must match, and every name. */
+/**
+ * The parts of a filter, from `name=value` texts: any value of one name must match, and every name.
+ *
+ * @param ofImages whether only images are looked at, which have no findings on other files
+ */
 export function filtersOf(
   given: readonly string[],
   viewNames: readonly string[],
+  ofImages: boolean,
 ): { images: ImageFilter; visits: Required<VisitFilter> } {
   const visits = { pages: [] as string[], groups: [] as string[], views: [] as string[] };
   const chosen = { causes: [] as Cause[], types: [] as string[], findings: [] as string[] };
@@ -39,7 +46,7 @@ export function filtersOf(
     if (name === 'party') party = among(['first', 'third'] as const, value, text);
     else if (name === 'cause') chosen.causes.push(among(causes, value, text));
     else if (name === 'type') chosen.types.push(typeOf(value, text));
-    else if (name === 'finding') chosen.findings.push(among(findingIds, value, text));
+    else if (name === 'finding') chosen.findings.push(findingOf(value, text, ofImages));
     else if (name === 'bytes') bytes = wholeBytes(value, text);
     else if (name === 'view') visits.views.push(among(viewNames, value, text));
     else if (name === 'page') visits.pages.push(value);
@@ -50,6 +57,17 @@ export function filtersOf(
     }
   }
   return { images: { ...chosen, party, bytes }, visits };
+}
+
+function findingOf(value: string, text: string, ofImages: boolean): string {
+  if (!ofImages) return among([...imageIds, ...fileIds], value, text);
+  if (fileIds.includes(value))
+    throw mistaken(
+      text,
+      'a finding on images',
+      `zealous-lynx explain ${value} lists the files that have it, and rank --by finding their bytes`,
+    );
+  return among(imageIds, value, text);
 }
 
 /** The end of the media type that is meant. */
