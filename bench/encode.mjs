@@ -134,7 +134,7 @@ function pageWith(url, files) {
     visits: [
       {
         view: views[0].name,
-        uses: [],
+        ...{ uses: [], resources: [] },
         placements: files.map(({ contentHash }, at) => ({
           kind: 'img',
           selector: `img:nth-of-type(${at + 1})`,

@@ -102,8 +102,10 @@ function generate(folder, placements) {
         error: null,
         bytesByType: { html: 9_000, style: 0, script: 0, image: 2e7, font: 0, other: 0 },
       },
+      document: '',
       visits: views.map(({ name, width }) => ({
         view: name,
+        ...{ uses: [], resources: [] },
         placements: own.map((file, at) => ({
           kind: 'img',
           selector: `body > main > ul > li:nth-of-type(${at + 1}) > a > img`,
@@ -129,6 +131,7 @@ function generate(folder, placements) {
             declared: { width: 800, height: 534 },
             framed: false,
           },
+          element: null,
         })),
         responses: [...new Set(own)].map((file) => ({
           url: `${start}img/kite-${file}.jpg`,
@@ -152,7 +155,7 @@ function generate(folder, placements) {
           { from: 391, to: 2560, a: 0, b: 358 },
         ],
       })),
-      shape: [],
+      shape: { full: [], frame: [], marks: [], trail: [], heading: '' },
     });
   }
   workspace.surveys.finish(head.id, new Date().toISOString());
