@@ -1,6 +1,5 @@
 import type { FindingsView } from '../views/findings.js';
-import { findingTitle } from '../words/findings.js';
-import { count, formatBytes } from '../words/units.js';
+import { findingCells } from '../words/findings.js';
 import { escaped } from './markdown.js';
 
 /** The findings of a survey by kind as a Markdown table. */
@@ -9,18 +8,6 @@ export function findingsMarkdown({ rows, top }: FindingsView): string {
   return [
     line(['finding', 'what', 'for', 'in', 'pages', 'bytes/visit', 'worst']),
     line(['---', '---', '---', '---', '---:', '---:', '---']),
-    ...rows
-      .slice(0, top)
-      .map((row) =>
-        line([
-          row.id,
-          findingTitle(row.id),
-          row.doer ?? '–',
-          count(row.count, row.about),
-          String(row.pages),
-          row.bytesPerVisit === null ? '–' : formatBytes(row.bytesPerVisit),
-          row.worst,
-        ]),
-      ),
+    ...rows.slice(0, top).map((row) => line([...findingCells(row), row.worst])),
   ].join('\n');
 }

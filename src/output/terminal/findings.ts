@@ -1,8 +1,8 @@
 import type { FindingsView } from '../views/findings.js';
-import { findingTitle } from '../words/findings.js';
+import { findingCells } from '../words/findings.js';
 import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
 import { originOf } from '../words/rank.js';
-import { count, formatBytes } from '../words/units.js';
+import { count } from '../words/units.js';
 import { paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
@@ -32,12 +32,7 @@ export function drawFindings(
         { title: 'worst', spare: true },
       ],
       shown.map((row) => [
-        row.id,
-        findingTitle(row.id),
-        row.doer ?? '–',
-        count(row.count, row.about),
-        String(row.pages),
-        row.bytesPerVisit === null ? '–' : formatBytes(row.bytesPerVisit),
+        ...findingCells(row),
         shorten(withoutOrigin(row.worst, originOf(survey)), Math.max(16, screen.width - 118)),
       ]),
     ),
@@ -47,7 +42,7 @@ export function drawFindings(
       'bytes/visit: of files, what an average visit would be spared; of images, what it wastes on all',
     ),
     dim(
-      'that have the finding, so that an image with several findings counts in each. – costs no bytes.',
+      'that have the finding, so that an image with several findings counts in each. – means no cost in bytes.',
     ),
     `Next: zealous-lynx explain ${shown[0]!.id} lists what has the first, and how to fix it.`,
   ].join('\n');

@@ -1,4 +1,5 @@
 import pLimit from 'p-limit';
+import { messageOf } from '../../core/base/errors.js';
 import type { KeepText, TextKind } from '../../browser/network/texts.js';
 import { contentHashOf } from '../../images/hash.js';
 import type { Workspace } from '../../store/workspace.js';
@@ -8,6 +9,7 @@ export class TextWork {
   readonly #texts: Workspace['texts'];
   readonly #limit = pLimit(1);
   readonly #underWay = new Map<string, Promise<void>>();
+  #failure: Error | undefined;
 
   constructor({ texts }: Pick<Workspace, 'texts'>) {
     this.#texts = texts;
@@ -24,14 +26,21 @@ export class TextWork {
   };
 
   async #examine(contentHash: string, body: Buffer, kind: TextKind): Promise<void> {
-    // Whoever surveys pages without texts is spared the time that this takes to load.
-    const { textFactsOf } = await import('../../texts/text-facts.js');
-    this.#texts.add(await textFactsOf(contentHash, body, kind));
-    this.#underWay.delete(contentHash);
+    try {
+      // Whoever surveys pages without texts is spared the time that this takes to load.
+      const { textFactsOf } = await import('../../texts/text-facts.js');
+      this.#texts.add(await textFactsOf(contentHash, body, kind));
+    } catch (error) {
+      // The crawl goes on, and whoever ends it is told.
+      this.#failure ??= error instanceof Error ? error : new Error(messageOf(error));
+    } finally {
+      this.#underWay.delete(contentHash);
+    }
   }
 
   /** @throws whatever kept the facts from being kept. */
   async done(): Promise<void> {
     await Promise.all(this.#underWay.values());
+    if (this.#failure) throw this.#failure;
   }
 }

@@ -3,7 +3,7 @@ import { siteFinding } from './site-case.js';
 /** A style sheet, a script, a font or data that the server does not have, or a server that does not answer. */
 export const failedFile = siteFinding({
   id: 'failed-file',
-  title: 'file that does not come',
+  title: 'missing file, or one whose server gives no answer',
   doer: 'markup',
   fix: 'Correct its address, or remove what asks for it.',
   isWork: true,
