@@ -36,7 +36,7 @@ export default defineConfig({
           ...common,
           name: 'browser',
           include: ['test/**/*.test.ts'],
-          exclude: [...unit, 'test/{package,real,whole,clock}/**'],
+          exclude: [...unit, 'test/{package,real,whole,clock,findings}/**'],
           // They wait as much as they compute: one more than there are cores keeps a small machine busy.
           maxWorkers: 3,
           sequence: { groupOrder: 2 },

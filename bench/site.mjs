@@ -8,9 +8,10 @@ import { Worker } from 'node:worker_threads';
  * @param pages how many pages there are, all linked from the first
  * @param images how many pictures each page has of its own, besides two style sheets and a script
  * @param latency milliseconds before every answer
+ * @param template whether one of the style sheets is that of a template, with thousands of rules
  */
-export async function serveBenchSite({ pages, images, latency }) {
-  const workerData = { pages, images, latency };
+export async function serveBenchSite({ pages, images, latency, template = false }) {
+  const workerData = { pages, images, latency, template };
   const server = new Worker(new URL('./site-server.mjs', import.meta.url), { workerData });
   const [port] = await once(server, 'message');
   const origin = `http://127.0.0.1:${port}`;

@@ -27,9 +27,9 @@ await build({
 
 rmSync(fileURLToPath(new URL('../dist/bundle', import.meta.url)), { recursive: true, force: true });
 // One file a command, and what they share: to load hundreds of modules takes longer than most of the work.
-const native = ['sharp', 'libsql', 'playwright-core', 'esbuild'];
+const native = ['sharp', 'libsql', 'playwright-core', 'esbuild', '@minify-html/node'];
 // They read files of their own at the place where they are installed.
-const withFiles = ['svgo'];
+const withFiles = ['svgo', 'css-tree', 'fontverter', 'subset-font'];
 // The demo knows its pictures by the files that draw them; its folder is as far from the bundle as from `tasks/`.
 const demo = {
   name: 'demo',
@@ -44,6 +44,14 @@ const stringWidth = {
       path: fileURLToPath(import.meta.resolve('string-width')),
     })),
 };
+// All that is used of it reads a text: its entry for browsers leaves out what fetches documents, which is most of it.
+const cheerio = {
+  name: 'cheerio',
+  setup: ({ onResolve }) =>
+    onResolve({ filter: /^cheerio$/ }, () => ({
+      path: fileURLToPath(new URL('../browser/index.js', import.meta.resolve('cheerio'))),
+    })),
+};
 await build({
   absWorkingDir: root,
   entryPoints: ['src/cli/main.ts'],
@@ -55,7 +63,7 @@ await build({
   platform: 'node',
   target: 'node20',
   external: [...native, ...withFiles],
-  plugins: [demo, stringWidth],
+  plugins: [demo, stringWidth, cheerio],
   legalComments: 'none',
   // Some packages are written for `require`.
   banner: {

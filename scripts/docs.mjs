@@ -13,6 +13,7 @@ import {
 } from '../dist/src/cli/options/option.js';
 import { commonOptions } from '../dist/src/cli/options/shared.js';
 import { findingKinds } from '../dist/src/core/findings/index.js';
+import { siteTopics } from '../dist/src/core/findings/site/index.js';
 
 const check = process.argv.includes('--check');
 const at = (path) => fileURLToPath(new URL(`../${path}`, import.meta.url));
@@ -77,32 +78,59 @@ function cell(text) {
 }
 
 function findings() {
-  const titles = {
+  const about = {
     image: 'Image files',
-    page: 'Pages',
-    site: 'Files besides images',
+    page: 'Weight of pages',
+    site: {
+      text: 'Texts on the wire',
+      use: 'What is not used',
+      order: 'Number and order of files',
+      caching: 'Caching',
+      connection: 'Servers and connections',
+      services: 'Third parties and leftovers',
+      thread: 'Main thread and layout',
+      fonts: 'Fonts',
+      video: 'Video and animation',
+    },
     load: 'Loads',
   };
-  const parts = Object.entries(findingKinds).map(([about, kinds]) =>
+  const chapters = [
+    [about.image, findingKinds.image],
+    [about.page, findingKinds.page],
+    ...Object.entries(siteTopics).map(([topic, kinds]) => [about.site[topic], kinds]),
+    [about.load, findingKinds.load],
+  ];
+  const story = ({ id, title, doer, fix, docs }) =>
     [
-      `## ${titles[about]}`,
-      '',
-      '| id | what | who fixes it | how |',
-      '| --- | --- | --- | --- |',
-      ...kinds.map(
-        ({ id, title, doer, fix }) =>
-          `| \`${id}\` | ${cell(title)} | ${doer ?? '–'} | ${cell(fix)} |`,
-      ),
-    ].join('\n'),
-  );
-  return (
-    [
-      '# Findings',
-      'What the program points at besides waste: of image files, pages and other files in `rank` and `explain`, of loads in\n`clock`. In JSON a finding has its `id`, a `message` in words, and the evidence in `data`. Who fixes it decides under whom\nit stands in the work list.',
-      ...parts,
-      '',
-    ]
-      .join('\n\n')
-      .trimEnd() + '\n'
-  );
+      `### \`${id}\`: ${title}`,
+      `${docs.meaning} ${docs.why}`,
+      [
+        `- **Computed:** ${docs.computed}`,
+        `- **Fix** (${doer ?? 'nobody has to act'}): ${fix}`,
+        `- **Ignore it:** ${docs.ignore}`,
+      ].join('\n'),
+    ].join('\n\n');
+  return `${[
+    '# Findings',
+    'What the program points at besides waste. Image files, pages and all that they are sent stand in `rank --by finding`,\n`explain` and the work list of `refit`; loads in `clock`. In JSON a finding has its `id`, a `message` in words, and the\nevidence in `data`. Who fixes it decides under whom it stands in the work list. A finding that is none for your site is\nmuted in the config file, with a reason (`policy.mute`, see [settings.md](settings.md)).',
+    ['| finding | what | who fixes it |', '| --- | --- | --- |']
+      .concat(
+        chapters.flatMap(([, kinds]) =>
+          kinds.map(
+            ({ id, title, doer }) =>
+              `| [\`${id}\`](#${anchor(id, title)}) | ${cell(title)} | ${doer ?? '–'} |`,
+          ),
+        ),
+      )
+      .join('\n'),
+    ...chapters.flatMap(([title, kinds]) => [`## ${title}`, ...kinds.map(story)]),
+  ].join('\n\n')}\n`;
+}
+
+/** The anchor of a heading, as hosts of code make it. */
+function anchor(id, title) {
+  return `${id}: ${title}`
+    .toLowerCase()
+    .replaceAll(/[^\p{L}\p{N}\s_-]/gu, '')
+    .replaceAll(' ', '-');
 }

@@ -18,6 +18,7 @@ import { readVisits } from './read-survey.js';
 import type { SurveyTables } from './read-survey.js';
 import { pageColumns, toPage } from './rows.js';
 import type { PageRow } from './rows.js';
+import { toLoadDocument } from './load-document.js';
 import { readResources } from './read-resources.js';
 import { SealedSurveys } from './sealed-surveys.js';
 import { TermStore } from './terms.js';
@@ -57,6 +58,7 @@ export class PageStore {
   readonly #addPage: Database.Statement;
   readonly #addVisit: Database.Statement;
   readonly #addFile: Database.Statement;
+  readonly #addText: Database.Statement;
   readonly #addDue: Database.Statement;
   readonly #addSkipped: Database.Statement;
 
@@ -69,8 +71,9 @@ export class PageStore {
          bytes_by_type, curves, shape, document)
        VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
     );
-    this.#addVisit = database.prepare('INSERT INTO visit VALUES (?, ?, ?, ?)');
+    this.#addVisit = database.prepare('INSERT INTO visit VALUES (?, ?, ?, ?, ?)');
     this.#addFile = database.prepare('INSERT OR IGNORE INTO survey_file VALUES (?, ?)');
+    this.#addText = database.prepare('INSERT OR IGNORE INTO survey_text VALUES (?, ?)');
     this.#addDue = database.prepare('INSERT OR IGNORE INTO due VALUES (?, ?, ?, ?)');
     this.#addSkipped = database.prepare('INSERT INTO skipped VALUES (?, ?, ?)');
   }
@@ -105,9 +108,16 @@ export class PageStore {
           visit.view,
           toVisitDocument(visit, term),
           toResourcesDocument(visit, term),
+          toLoadDocument(visit.load, term),
         );
-        for (const { contentHash } of visit.responses)
-          if (contentHash !== null) this.#addFile.run(surveyId, contentHash);
+        for (const { contentHash, declaredType } of visit.responses) {
+          if (contentHash === null) continue;
+          this.#addFile.run(surveyId, contentHash);
+          // A vector image is a text as well.
+          if (/svg/.test(declaredType)) this.#addText.run(surveyId, contentHash);
+        }
+        for (const { contentHash } of visit.resources)
+          if (contentHash !== null) this.#addText.run(surveyId, contentHash);
       }
     });
     try {

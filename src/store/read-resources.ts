@@ -1,8 +1,12 @@
 import type Database from 'libsql';
-import type { Resource, Resources, TextFacts } from '../core/survey/resource.js';
+import type { Resource, Resources } from '../core/survey/resource.js';
 import { allRows } from './all-rows.js';
+import { LoadReader } from './load-document.js';
 import type { TermStore } from './terms.js';
 import type { TextStore } from './texts.js';
+
+/** What older versions did not keep. */
+const unknown = { initiator: 'other', initiatedBy: null, redirects: [], cookieBytes: 0, times: 1 };
 
 /** The resources of a survey, for each of its visits in the order in which they are read elsewhere. */
 export function readResources(
@@ -11,10 +15,10 @@ export function readResources(
   texts: TextStore,
   surveyId: number,
 ): Resources {
-  const rows = allRows<[string]>(
+  const rows = allRows<[resources: string, load: string]>(
     database,
-    ['resources'],
-    `SELECT resources FROM visit
+    ['resources', 'load'],
+    `SELECT resources, load FROM visit
      JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY page_id, visit.rowid`,
   )(surveyId);
   const kept = terms.texts(surveyId);
@@ -24,15 +28,16 @@ export function readResources(
     let place = places.get(number);
     if (place === undefined) {
       places.set(number, (place = list.length));
-      list.push(JSON.parse(kept.get(number)!) as Resource);
+      list.push({ ...unknown, ...(JSON.parse(kept.get(number)!) as Resource) });
     }
     return place;
   };
   const ofVisit = rows.map(([numbers]) => (JSON.parse(numbers) as number[]).map(placeOf));
-  const known = new Map<string, TextFacts>();
-  for (const { contentHash } of list) {
-    const facts = contentHash !== null && !known.has(contentHash) && texts.get(contentHash);
-    if (facts) known.set(facts.contentHash, facts);
-  }
-  return { list, ofVisit, texts: known };
+  const reader = new LoadReader(kept);
+  return {
+    list,
+    ofVisit,
+    texts: texts.ofSurvey(surveyId),
+    loads: rows.map(([, load]) => reader.read(load)),
+  };
 }

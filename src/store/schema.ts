@@ -6,6 +6,7 @@ import { toVersion4 } from './migrations/to-4.js';
 import { toVersion5 } from './migrations/to-5.js';
 import { toVersion6 } from './migrations/to-6.js';
 import { toVersion7 } from './migrations/to-7.js';
+import { toVersion8 } from './migrations/to-8.js';
 
 type Migration = string | ((database: Database.Database) => void);
 
@@ -21,6 +22,7 @@ export const migrations: readonly Migration[] = [
   toVersion5,
   toVersion6,
   toVersion7,
+  toVersion8,
 ];
 
 /** The version of the workspace that this program writes. */

@@ -68,18 +68,20 @@ export class SurveyStore {
    */
   delete(surveyId: number): string[] {
     const orphans = 'content_hash NOT IN (SELECT content_hash FROM survey_file)';
+    const lostTexts = 'content_hash NOT IN (SELECT content_hash FROM survey_text)';
     return this.#database.transaction(() => {
       this.#database.prepare('DELETE FROM survey WHERE id = ?').run(surveyId);
       const rows = this.#database
         .prepare(
           `SELECT content_hash AS hash FROM image_file WHERE ${orphans}
+           UNION SELECT content_hash FROM text_file WHERE ${lostTexts} AND ${orphans}
            UNION SELECT result_hash FROM encoded WHERE ${orphans} AND result_hash NOT IN
              (SELECT result_hash FROM encoded WHERE NOT (${orphans}) AND result_hash IS NOT NULL)`,
         )
         .all() as { hash: string }[];
       this.#database.exec(
         `DELETE FROM encoded WHERE ${orphans}; DELETE FROM fingerprint WHERE ${orphans};
-         DELETE FROM image_file WHERE ${orphans};`,
+         DELETE FROM image_file WHERE ${orphans}; DELETE FROM text_file WHERE ${lostTexts};`,
       );
       const kept = this.#database.prepare('SELECT 1 FROM image_file WHERE content_hash = ?');
       return rows.map(({ hash }) => hash).filter((hash) => !kept.get(hash));

@@ -2,6 +2,7 @@ import type { ImageResponse } from '../core/survey/image-file.js';
 import type { ElementMarkup } from '../core/slots/element-markup.js';
 import type { FoundPlacement, Markup, Placement } from '../core/slots/placement.js';
 import type { PictureUse } from '../core/survey/picture-use.js';
+import type { LoadFacts } from '../core/survey/load-facts.js';
 import type { Resource } from '../core/survey/resource.js';
 import type { ResponseFacts, PlacementShape } from '../core/survey/survey-tables.js';
 
@@ -12,6 +13,7 @@ export interface VisitFacts {
   readonly responses: readonly Omit<ImageResponse, 'page' | 'view'>[];
   readonly uses: readonly Omit<PictureUse, 'page'>[];
   readonly resources: readonly Resource[];
+  readonly load: LoadFacts | null;
 }
 
 /** The number of a text among those of a survey. */

@@ -1,3 +1,4 @@
+import { serveArchive } from '../../demo/archive/archive.js';
 import { drawPictures } from '../../demo/pictures/draw.js';
 import { serveDemo } from '../../demo/server.js';
 import type { DemoSite } from '../../demo/server.js';
@@ -22,6 +23,8 @@ import type { RefitResult } from './refit/write-refit.js';
 import { survey } from './survey/survey.js';
 import type { SurveyResult } from './survey/survey.js';
 
+export { serveArchive };
+
 export interface DemoOptions extends TaskOptions {
   readonly signal: AbortSignal;
   /** Folder that keeps the site's pictures between calls. */
@@ -35,7 +38,7 @@ export interface DemoOptions extends TaskOptions {
 export interface DemoSteps {
   surveyed(result: SurveyResult): void;
   ranked(result: RankResult): void;
-  /** Told of the findings on files that are no images. */
+  /** Told of the findings on what is no image: of the festival's site, then of its archive. */
   found(result: RankResult, site: readonly SiteFinding[]): void;
   refitted(result: RefitResult): void;
   clocked(result: ClockResult): void;
@@ -90,6 +93,9 @@ export async function demo(
     });
     return results[0];
   };
+  // First, so that the festival's own survey is the newest afterwards.
+  const archived = await surveyArchive(workspace, task);
+  if (signal.aborted) return false;
   const before = await serveDemoSite(cache, 0, task);
   let refitted: RefitResult;
   try {
@@ -107,7 +113,7 @@ export async function demo(
     steps.surveyed(surveyed);
     const ranked = await rank(workspace, surveyLabel, defaultPolicy, task);
     steps.ranked(ranked);
-    steps.found(ranked, siteFindings(workspace, ranked));
+    for (const result of [ranked, archived]) steps.found(result, siteFindings(workspace, result));
     const session = await clockSite(before, 'before');
     if (signal.aborted || !session) return false;
     steps.clocked(session);
@@ -129,4 +135,25 @@ export async function demo(
   }
   steps.compared(await compare(() => workspace, 'before', 'after', false));
   return true;
+}
+
+/** Surveys the archive, whose pages have hardly any images and every fault besides. */
+async function surveyArchive(workspace: Workspace, task: TaskOptions): Promise<RankResult> {
+  const archive = await serveArchive();
+  try {
+    const { survey: head } = await survey(workspace, [archive.start], {
+      ...task,
+      views: demoViews,
+      policy: defaultPolicy,
+      scope: { pages: 50 },
+      tabs: 2,
+      hosts: archive.hosts,
+      anyCertificate: true,
+      label: 'brindle-bay-archive',
+      noEncodes: true,
+    });
+    return await rank(workspace, head.label, defaultPolicy, task);
+  } finally {
+    await archive.close();
+  }
 }

@@ -1,3 +1,5 @@
+import { pageLoadOf } from '../core/rank/page-load.js';
+import type { PageLoad } from '../core/rank/page-load.js';
 import { pageStoryOf } from '../core/rank/page-story.js';
 import type { PageStory } from '../core/rank/page-story.js';
 import type { Policy } from '../core/policy/policy.js';
@@ -30,6 +32,8 @@ export type Explanation =
   | {
       readonly kind: 'page';
       readonly story: PageStory;
+      /** How it loads; `null` in surveys of older versions. */
+      readonly load: PageLoad | null;
       /** The findings on what it is sent besides images. */
       readonly site: readonly SiteFinding[];
       readonly result: RankResult;
@@ -42,7 +46,7 @@ export type Explanation =
     }
   | (Extract<Subject, { kind: 'family' }> & { readonly result: RankResult })
   | (Extract<Subject, { kind: 'finding' }> & {
-      /** The other files, and groups of documents, that have it, the most costly first. */
+      /** The other files and pages that have it, the most costly first. */
       readonly site: readonly SiteFinding[];
       readonly result: RankResult;
     });
@@ -95,6 +99,11 @@ export async function explain(
   return {
     kind: 'page',
     story: pageStoryOf(page, narrowed.images, placements, policy),
+    load: pageLoadOf(
+      workspace.pages.resources(result.survey.id, workspace.texts),
+      narrowed.ledger.facts.visits,
+      page.url,
+    ),
     site: siteFindings(workspace, narrowed),
     result: narrowed,
   };

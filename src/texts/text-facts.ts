@@ -1,17 +1,29 @@
 import { promisify } from 'node:util';
 import { brotliCompress, constants, gzip } from 'node:zlib';
 import type { TextFacts } from '../core/survey/resource.js';
+import { fontFormatOf } from './font-facts.js';
+import { minified } from './minify.js';
+import { styleRules } from './style-rules.js';
 
 const byGzip = promisify(gzip);
 const byBrotli = promisify(brotliCompress);
 
-/** What can be made of a text: compressed, minified, without what is embedded in it. */
+/** What a text is. */
+export type ExaminedKind = 'html' | 'style' | 'script' | 'data' | 'font' | 'vector';
+
+/** What can be made of a text or a font: compressed, minified, without what is embedded in it. */
 export async function textFactsOf(
   contentHash: string,
   body: Buffer,
-  kind: 'html' | 'style' | 'script' | 'data',
+  kind: ExaminedKind,
 ): Promise<TextFacts> {
-  const [zipped, smaller, minified] = await Promise.all([
+  const nothing = { contentHash, bytes: body.length, embedded: { count: 0, bytes: 0 } };
+  if (kind === 'font') {
+    const font = { format: fontFormatOf(body), woff2: null, subsets: {} };
+    return { ...nothing, gzip: body.length, brotli: body.length, minified: null, font };
+  }
+  const text = body.toString('utf8');
+  const [zipped, smaller, minimal] = await Promise.all([
     gzipped(body),
     byBrotli(body, {
       params: {
@@ -20,15 +32,16 @@ export async function textFactsOf(
         [constants.BROTLI_PARAM_SIZE_HINT]: body.length,
       },
     }),
-    minify(body.toString('utf8'), kind),
+    kind === 'vector' ? null : minified(text, kind),
   ]);
   return {
-    contentHash,
-    bytes: body.length,
+    ...nothing,
     gzip: zipped,
     brotli: smaller.length,
-    minified: minified === null ? null : await sizesOf(Buffer.from(minified)),
-    embedded: embeddedIn(body.toString('latin1')),
+    minified: minimal === null ? null : await sizesOf(Buffer.from(minimal)),
+    embedded: embeddedIn(text),
+    ...(kind === 'style' && { units: text.length, rules: styleRules(text) }),
+    ...(kind === 'script' && { units: text.length, writes: writesIn(text) }),
   };
 }
 
@@ -40,34 +53,19 @@ async function sizesOf(body: Buffer): Promise<{ bytes: number; gzip: number }> {
   return { bytes: body.length, gzip: await gzipped(body) };
 }
 
-/**
- * The text without what only people need; licences stay.
- *
- * @returns `null` for what no minifier is there for, and for what it cannot read
- */
-async function minify(
-  text: string,
-  kind: 'html' | 'style' | 'script' | 'data',
-): Promise<string | null> {
-  if (kind === 'html') return null;
-  // It runs beside this process; where it is missing that is no fault of the text.
-  const { transform } = await import('esbuild');
-  try {
-    if (kind === 'data') return /^\s*[[{]/.test(text) ? JSON.stringify(JSON.parse(text)) : null;
-    const { code } = await transform(text, {
-      loader: kind === 'style' ? 'css' : 'js',
-      ...{ minify: true, legalComments: 'inline', logLevel: 'silent', charset: 'utf8' },
-    });
-    return code;
-  } catch {
-    return null;
-  }
-}
-
 /** Shorter ones cost less than a request would. */
 const embedded = /data:[a-z]+\/[\w.+-]{1,60}[;,][^"'()\s<>]{1000,}/gi;
 
 function embeddedIn(text: string): TextFacts['embedded'] {
   const found = [...text.matchAll(embedded)];
   return { count: found.length, bytes: found.reduce((sum, [one]) => sum + one.length, 0) };
+}
+
+const maxWrites = 20;
+
+/** Where a script calls `document.write`: the offsets of the first calls. */
+function writesIn(text: string): number[] {
+  return [...text.matchAll(/\bdocument\.write(?:ln)?\s*\(/g)]
+    .slice(0, maxWrites)
+    .map(({ index }) => index);
 }

@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
+import subsetFont from 'subset-font';
 import { describe, expect, it } from 'vitest';
 import { temporaryFolder } from '../support/folder.js';
 import { run, runJson, twoViews } from '../support/program.js';
@@ -49,6 +51,13 @@ const zipped = (text: string, type: string): Answer => ({
   headers: { ...kept, 'content-encoding': 'gzip' },
 });
 
+const font = readFileSync('/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf');
+const letters = 'Kites more';
+const [woff, woff2] = await Promise.all(
+  (['woff', 'woff2'] as const).map((targetFormat) => subsetFont(font, letters, { targetFormat })),
+);
+const checked = { etag: '"1"' };
+
 /** Sites that differ in nothing but the faults. */
 const faulty = {
   '/': {
@@ -64,17 +73,21 @@ const faulty = {
   '/embedded.css': zipped(embedded, 'text/css'),
   '/block.js': zipped(script, 'text/javascript'),
   '/copy.js': zipped(script, 'text/javascript'),
-  '/kite.woff': { type: 'font/woff', body: Buffer.alloc(900, 1), headers: kept },
+  '/kite.woff': { type: 'font/woff', body: woff!, headers: kept },
 } satisfies Record<string, Answer>;
 
 const sound = {
   '/': {
     body: `<!doctype html><title>t</title><link rel="icon" href="data:,"><link rel="stylesheet" href="/plain.css"><script src="/block.js" defer></script><p style="font-family:kite">Kites<a href="/more">more</a>`,
+    headers: checked,
   },
-  '/more': faulty['/more'],
-  '/plain.css': zipped(`@font-face{font-family:kite;src:url(/kite.woff2)}${minified}`, 'text/css'),
+  '/more': { ...faulty['/more'], headers: checked },
+  '/plain.css': zipped(
+    `@font-face{font-family:kite;font-display:swap;src:url(/kite.woff2)}p{margin:0}`,
+    'text/css',
+  ),
   '/block.js': zipped(script, 'text/javascript'),
-  '/kite.woff2': { type: 'font/woff2', body: Buffer.alloc(900, 1), headers: kept },
+  '/kite.woff2': { type: 'font/woff2', body: woff2!, headers: kept },
 } satisfies Record<string, Answer>;
 
 async function findingsOf(answers: Readonly<Record<string, Answer>>) {
@@ -98,11 +111,15 @@ describe('files that are no images', () => {
       'blocking-script',
       'embedded-data',
       'failed-file',
+      'hidden-text',
+      'no-validator',
       'old-font',
+      'old-protocol',
       'several-copies',
       'short-lifetime',
       'uncompressed-text',
       'unminified-text',
+      'unused-style',
     ]);
     const plain = Buffer.from(faulty['/plain.css'].body);
     const gzipBytes = gzipSync(plain, { level: 9 }).length;
@@ -138,7 +155,11 @@ describe('files that are no images', () => {
       { url: '/embedded.css', data: { count: 1, blocks: true } },
     ]);
     expect(await explained('old-font')).toMatchObject([
-      { url: '/kite.woff', data: { format: 'WOFF' } },
+      {
+        url: '/kite.woff',
+        data: { format: 'WOFF', woff2Bytes: woff2!.length },
+        bytesPerVisit: Math.round((woff!.length - woff2!.length) / 2),
+      },
     ]);
     expect(await explained('short-lifetime')).toMatchObject([
       { url: '/plain.css', data: { seconds: null, hasValidator: false } },
@@ -152,12 +173,16 @@ describe('files that are no images', () => {
       ...{ who: 'server', what: 'send it compressed', url: `${origin}/plain.css` },
     });
     expect(new Set(worklist.map(({ url }) => new URL(url).pathname))).toEqual(
-      new Set(['/plain.css', '/gone.js', '/copy.js', '/block.js', '/embedded.css', '/kite.woff']),
+      new Set(
+        ['/', '/more', '/plain.css', '/embedded.css', '/gone.js', '/copy.js', '/block.js'].concat(
+          '/kite.woff',
+        ),
+      ),
     );
 
     const page = await run(['explain', '/more'], { cwd });
     expect(page.stdout).toMatch(
-      /besides images\n {2}\/plain\.css \(saves .* of a visit to this page\)/,
+      /put together and sent\n {2}\/plain\.css \(saves a visit to this page .*\)/,
     );
     expect(page.stdout).not.toContain('/block.js');
     const narrowed = await runJson<FindingsDocument>(
@@ -190,9 +215,11 @@ describe('files that are no images', () => {
     expect(refused.stderr).toContain('zealous-lynx explain old-font lists the files');
     const table = await run(['rank', '--by', 'finding'], { cwd });
     expect(table.stdout).toContain('Next: zealous-lynx explain uncompressed-text lists');
+    const named = await run(['rank', '--by', 'finding', '--survey', 'survey-1'], { cwd });
+    expect(named.stdout).toContain(`explain uncompressed-text --survey survey-1 lists`);
     const csv = await run(['rank', '--by', 'finding', '--csv'], { cwd });
     expect(csv.stdout.split('\r\n')[0]).toBe(
-      'finding,title,doer,about,count,pages,bytesPerVisit,worst',
+      'finding,title,doer,about,count,pages,bytesPerVisit,timePerVisit,worst',
     );
   });
 

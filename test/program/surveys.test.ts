@@ -47,14 +47,15 @@ describe('surveys', () => {
       ['survey-2', 1, shared.length],
     ]);
     const bodies = bodiesIn(cwd).length;
-    expect(bodies).toBe(4);
+    // Two photographs, an encode of each, and two documents.
+    expect(bodies).toBe(6);
 
     expect((await run(['surveys', 'rename', 'survey-2', 'second'], { cwd })).stdout).toMatch(
       /^second +\S+ \S+ +complete +1 +1 +1 /m,
     );
     const after = await runJson<SurveysDocument>(['surveys', 'delete', 'first'], { cwd });
     expect(after.surveys.map(({ label }) => label)).toEqual(['second']);
-    expect(bodiesIn(cwd)).toHaveLength(2);
+    expect(bodiesIn(cwd)).toHaveLength(3);
     expect(after.size.bodies).toBeLessThan(before.size.bodies - own.length);
     const { totals } = await runJson<RankDocument>(['rank'], { cwd });
     expect(totals.wasteBytes).toBeGreaterThan(0);
@@ -73,7 +74,8 @@ describe('surveys', () => {
       'site/a.jpg': await photograph(200, 100).jpeg().toBuffer(),
     });
     await run(['survey', 'site', '--no-encode', ...oneView], { cwd });
-    expect(bodiesIn(cwd)).toHaveLength(1);
+    // The photograph and the document.
+    expect(bodiesIn(cwd)).toHaveLength(2);
     const ranked = await runJson<RankDocument>(['rank'], { cwd });
     expect(ranked.totals.wasteBytes).toBeGreaterThan(0);
     await run(['survey', 'site', '--no-bodies', '--workspace', 'thin', ...oneView], { cwd });

@@ -4,6 +4,7 @@ import { chmodSync, cpSync, existsSync, mkdirSync, readFileSync, writeFileSync }
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { apacheDelivery, nginxDelivery } from '../../src/output/server/delivery.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { scene } from '../support/pictures.js';
 import { oneView, run } from '../support/program.js';
@@ -12,6 +13,12 @@ import { providePackages } from './packages.js';
 
 const missing = providePackages(['nginx-light', 'apache2']);
 if (missing) process.stderr.write(`skipped: ${missing}\n`);
+
+/** Everything that findings can ask of a server. */
+const delivery = {
+  ...{ compress: true, keep: true, askAgain: true, keepAlive: true, share: true },
+  joins: [],
+};
 
 let cwd: string;
 const running: ChildProcess[] = [];
@@ -25,6 +32,13 @@ beforeAll(async () => {
   writeFiles(cwd, {
     'site/index.html':
       '<img src="/img/kite.jpg" width="300" height="200"><img src="/img/plain.svg" width="9">',
+    'site/site.css': `body { margin: 0 }\n${'/* kites */'.repeat(300)}`,
+    'site/app.0a1b2c3d.js': `/* ${'wind '.repeat(500)}*/`,
+    'delivery-nginx.conf': nginxDelivery(delivery),
+    'site/delivery/.htaccess': apacheDelivery(delivery),
+    'site/delivery/site.css': 'body { margin: 0 }\n'.repeat(200),
+    'site/delivery/app.0a1b2c3d.js': `/* ${'wind '.repeat(500)}*/`,
+    'site/delivery/index.html': '<p>Kites</p>'.repeat(200),
     'site/img/kite.jpg': await scene(1_200, 800).jpeg({ quality: 95 }).toBuffer(),
     'site/img/plain.svg': '<svg xmlns="http://www.w3.org/2000/svg"/>',
   });
@@ -83,6 +97,17 @@ async function expectChoice(origin: string): Promise<void> {
   expect((await sent(origin, '/img/gone.jpg', modern))[0]).toBe(404);
 }
 
+/** What is said of how files are compressed and kept. */
+async function expectDelivery(origin: string, folder: string): Promise<void> {
+  const told = async (path: string) => {
+    const { status, headers } = await fetch(`${origin}${folder}${path}`);
+    return [status, headers.get('content-encoding'), headers.get('cache-control')];
+  };
+  expect(await told('/site.css')).toEqual([200, 'gzip', 'max-age=604800']);
+  expect(await told('/app.0a1b2c3d.js')).toEqual([...[200, 'gzip', 'max-age=31536000, immutable']]);
+  expect((await told('/index.html'))[2]).toBe('no-cache');
+}
+
 describe.skipIf(missing)('the rules for servers', () => {
   it('have nginx choose the format', async () => {
     const origin = await startServer(
@@ -94,9 +119,10 @@ describe.skipIf(missing)('the rules for servers', () => {
           access_log off;
           client_body_temp_path ${folder}/body; proxy_temp_path ${folder}/proxy;
           fastcgi_temp_path ${folder}/fastcgi; uwsgi_temp_path ${folder}/uwsgi; scgi_temp_path ${folder}/scgi;
-          types { text/html html; image/jpeg jpg; image/webp webp; image/avif avif; image/svg+xml svg; }
+          types { text/html html; text/css css; text/javascript js; image/jpeg jpg; image/webp webp; image/avif avif; image/svg+xml svg; }
           map_hash_bucket_size 512;
           include ${cwd}/refit/server/nginx.conf;
+          include ${cwd}/delivery-nginx.conf;
           server {
             listen 127.0.0.1:${port}; root ${cwd}/site;
             location ~* \\.(jpe?g|png|gif)$ { add_header Vary Accept; try_files $refit_uri $uri =404; }
@@ -105,12 +131,13 @@ describe.skipIf(missing)('the rules for servers', () => {
       (config) => ['-c', config],
     );
     await expectChoice(origin);
+    await expectDelivery(origin, '');
   });
 
   it('have Apache choose the format', async () => {
     cpSync(join(cwd, 'refit/server/htaccess'), join(cwd, 'site/.htaccess'));
     const modules = '/usr/lib/apache2/modules';
-    const names = ['mpm_event', 'authz_core', 'mime', 'rewrite', 'headers'];
+    const names = ['mpm_event', 'authz_core', 'mime', 'rewrite', 'headers', 'filter', 'deflate'];
     const origin = await startServer(
       'apache2',
       (port, folder) =>
@@ -135,5 +162,6 @@ describe.skipIf(missing)('the rules for servers', () => {
       (config) => ['-f', config, '-DFOREGROUND'],
     );
     await expectChoice(origin);
+    await expectDelivery(origin, '/delivery');
   });
 });

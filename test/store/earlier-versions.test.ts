@@ -78,6 +78,10 @@ describe.each(versions)('a workspace of version %i', (version) => {
       expect(response.transferBytes).toBeGreaterThan(0);
       expect(response.initiator).not.toBe('');
     }
+    const { list, texts } = workspace.pages.resources(head.id, workspace.texts);
+    // Since version 7 what is no image is told, too; since version 8 texts belong to surveys.
+    expect(list.length > 0).toBe(version >= 7);
+    for (const { contentHash } of list) expect(texts.has(contentHash!)).toBe(true);
     const [session] = workspace.sessions.find('loads');
     expect(session!.runs).toHaveLength(1);
     expect(session!.runs[0]!.requests.length).toBeGreaterThanOrEqual(2);

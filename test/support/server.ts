@@ -4,7 +4,7 @@ import type { IncomingMessage, RequestListener, Server } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { onTestFinished } from 'vitest';
-import { certificate, privateKey } from './certificate.js';
+import { certificate, privateKey } from '../../demo/certificate.js';
 
 /** Says when a server is to be closed: `afterAll` where several tests share it. */
 type AtEnd = (tidy: () => Promise<void>) => void;

@@ -1,6 +1,8 @@
 import { keptAddress } from '../../core/address/address.js';
 import type { Task } from '../../core/load/interactive.js';
 import type { LargestContent } from '../../core/load/session.js';
+import { entriesOf } from './entries.js';
+import type { LayoutShiftEntry } from './entries.js';
 import { scrolledAt } from './scroll.js';
 import { selectorOf } from './selector.js';
 
@@ -25,11 +27,6 @@ interface LargestEntry extends PerformanceEntry {
   readonly url: string;
   /** `null` when it is no longer in the document. */
   readonly element: Element | null;
-}
-
-interface LayoutShiftEntry extends PerformanceEntry {
-  readonly value: number;
-  readonly hadRecentInput: boolean;
 }
 
 /** A task longer than this blocks; only what is beyond it counts (Long Tasks API). */
@@ -111,25 +108,6 @@ async function largestSeen(): Promise<string> {
 
 function reached(time: number | undefined): number | null {
   return time ? time : null;
-}
-
-/**
- * All entries of one type that the browser has kept.
- *
- * @param patience milliseconds that they may take to be handed over
- */
-function entriesOf(type: string, patience = 60): Promise<PerformanceEntry[]> {
-  return new Promise((resolve) => {
-    const kept: PerformanceEntry[] = [];
-    const observer = new PerformanceObserver((list) => kept.push(...list.getEntries()));
-    observer.observe({ type, buffered: true });
-    // The kept entries are delivered in a task of their own, right after this one.
-    setTimeout(() => {
-      kept.push(...observer.takeRecords());
-      observer.disconnect();
-      resolve(kept);
-    }, patience);
-  });
 }
 
 /**

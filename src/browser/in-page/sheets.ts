@@ -1,3 +1,5 @@
+import { faceOf } from './font-faces.js';
+
 /** Whether any part of a style sheet or font that the page fetched took effect. */
 export interface FoundUse {
   readonly url: string;
@@ -73,30 +75,11 @@ class Walk {
     return false;
   }
 
-  #font({ style, parentStyleSheet }: CSSFontFaceRule): boolean {
-    const said = (name: string, usual: string) => style.getPropertyValue(name).trim() || usual;
-    const family = bare(said('font-family', ''));
-    const used = [...document.fonts].some(
-      (face) =>
-        face.status === 'loaded' &&
-        bare(face.family) === family &&
-        face.style === said('font-style', 'normal') &&
-        face.weight === said('font-weight', 'normal') &&
-        face.unicodeRange.toUpperCase() === said('unicode-range', 'U+0-10FFFF').toUpperCase(),
-    );
-    const base = parentStyleSheet?.href ?? document.baseURI;
-    for (const [, quoted, plain] of said('src', '').matchAll(
-      /url\(\s*(?:["']([^"']*)["']|([^)"']*?))\s*\)/g,
-    )) {
-      const url = quoted ?? plain ?? '';
-      if (URL.canParse(url, base)) this.fonts.push({ url: new URL(url, base).href, used });
-    }
+  #font(rule: CSSFontFaceRule): boolean {
+    const { urls, used } = faceOf(rule);
+    for (const url of urls) this.fonts.push({ url, used });
     return used;
   }
-}
-
-function bare(family: string): string {
-  return family.replace(/^["']|["']$/g, '');
 }
 
 function mediaHolds({ mediaText }: MediaList): boolean {

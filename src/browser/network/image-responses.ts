@@ -101,7 +101,9 @@ export function toldIn(request: RecordedRequest): ImageResponse['headers'] {
   return Object.fromEntries(
     toldHeaders.flatMap((name) => {
       const value = headerOf(request, name);
-      return value === undefined ? [] : [[name, value.slice(0, 500)]];
+      // That a connection is kept is what every server says.
+      const isUsual = name === 'connection' && !/close/i.test(value ?? '');
+      return value === undefined || isUsual ? [] : [[name, value.slice(0, 500)]];
     }),
   );
 }

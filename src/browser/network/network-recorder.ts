@@ -21,6 +21,10 @@ export class NetworkRecorder {
   readonly #open = new Map<string, OpenRequest>();
   /** Scripts of workers whose end has not been reported yet. */
   readonly #scripts = new Map<Channel, string>();
+  /** Bytes of the cookies of requests: the browser may tell them before the request itself. */
+  readonly #cookies = new Map<string, number>();
+  /** Statuses of responses as they came over the wire. */
+  readonly #statuses = new Map<string, number>();
   #begun = false;
   /** The latest moment that the browser has reported, in seconds on its monotonic clock. */
   #now = 0;
@@ -66,6 +70,8 @@ export class NetworkRecorder {
   async restart(): Promise<void> {
     this.#begun = false;
     this.#requests = [];
+    this.#cookies.clear();
+    this.#statuses.clear();
     this.#open.clear();
     this.#mainFrame = await mainFrameOf(this.#tab);
   }
@@ -82,6 +88,11 @@ export class NetworkRecorder {
 
   get recorded(): readonly RecordedRequest[] {
     return this.#requests;
+  }
+
+  /** Bytes of the cookies that went with a request. */
+  cookieBytesOf({ id }: RecordedRequest): number {
+    return this.#cookies.get(id) ?? 0;
   }
 
   /** The request of the document itself, after its redirects. */
@@ -139,6 +150,13 @@ export class NetworkRecorder {
       this.#open.set(event.requestId, { from: channel, request });
       this.#requests.push(request);
     });
+    channel.on('Network.requestWillBeSentExtraInfo', ({ requestId, headers }) => {
+      const cookies = headers.Cookie ?? headers.cookie;
+      if (cookies !== undefined && this.#begun) this.#cookies.set(requestId, cookies.length);
+    });
+    channel.on('Network.responseReceivedExtraInfo', ({ requestId, statusCode }) => {
+      if (this.#begun) this.#statuses.set(requestId, statusCode);
+    });
     channel.on('Network.requestServedFromCache', ({ requestId }) => {
       const request = this.#open.get(requestId)?.request;
       if (request) request.fromCache = true;
@@ -162,8 +180,11 @@ export class NetworkRecorder {
       const request = this.#close(known, timestamp);
       if (!request) return;
       if (!request.fromCache) request.transferBytes = encodedDataLength;
-      // A 304 is told as what the cache makes of it: a body, of which no byte came over the network.
-      request.revalidated = request.bodyBytes > 0 && encodedDataLength <= request.headerBytes;
+      // A 304 is told as what the cache makes of it: a body, of which no byte came over the network. Where the status on
+      // the wire is not told: over HTTP/2 the headers are counted with what of the body came in the same packet.
+      const status = this.#statuses.get(requestId);
+      const hasNone = request.bodyBytes > 0 && encodedDataLength <= request.headerBytes;
+      request.revalidated = status === undefined ? hasNone : status === 304;
       for (const listener of this.#listeners) listener(request);
     });
     channel.on('Network.loadingFailed', ({ requestId, timestamp, errorText, canceled }) => {

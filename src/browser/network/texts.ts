@@ -5,11 +5,11 @@ import type { NetworkRecorder } from './network-recorder.js';
 import { cameFromNetwork, typeOf } from './recorded-request.js';
 import type { RecordedRequest } from './recorded-request.js';
 
-/** Takes the body of a text, and returns its content hash. */
+/** Takes the body of a text or a font, and returns its content hash. */
 export type KeepText = (body: Buffer, kind: TextKind) => string;
 
 /** What a text is, as far as it matters to what can be made of it. */
-export type TextKind = 'html' | 'style' | 'script' | 'data';
+export type TextKind = 'html' | 'style' | 'script' | 'data' | 'font';
 
 /** Larger texts are not read. */
 const maxTextBytes = 8 * 1024 * 1024;
@@ -65,6 +65,6 @@ export class TextCollector {
 function kindOf(request: RecordedRequest): TextKind | undefined {
   if (request.status < 200 || request.status >= 300) return undefined;
   const type = typeOf(request);
-  if (type === 'html' || type === 'style' || type === 'script') return type;
+  if (type === 'html' || type === 'style' || type === 'script' || type === 'font') return type;
   return type === 'other' && /json|xml|text\//.test(request.mediaType) ? 'data' : undefined;
 }

@@ -7,6 +7,7 @@ import { sendHeaders } from '../chromium/access.js';
 import { NetworkRecorder } from '../network/network-recorder.js';
 import type { TextCollector } from '../network/texts.js';
 import type { WireBytes } from '../network/wire-bytes.js';
+import { Coverage } from './coverage.js';
 import { openWindow } from '../chromium/own-window.js';
 
 export interface TabOptions {
@@ -25,15 +26,23 @@ export class Tab {
   readonly page: Page;
   readonly cdp: CDPSession;
   readonly recorder: NetworkRecorder;
+  readonly coverage: Coverage;
   /** Rejects when the renderer crashes; pending while it lives. */
   readonly crashed: Promise<never>;
   readonly #view: View;
   #visits = 0;
 
-  private constructor(page: Page, cdp: CDPSession, recorder: NetworkRecorder, view: View) {
+  private constructor(
+    page: Page,
+    cdp: CDPSession,
+    recorder: NetworkRecorder,
+    coverage: Coverage,
+    view: View,
+  ) {
     this.page = page;
     this.cdp = cdp;
     this.recorder = recorder;
+    this.coverage = coverage;
     this.#view = view;
     this.crashed = new Promise<never>((_, reject) => {
       page.once('crash', () => reject(new Error('the page crashed its renderer')));
@@ -58,7 +67,8 @@ export class Tab {
     wireBytes.watch(recorder);
     await sendHeaders(cdp, accesses);
     await cdp.send('Emulation.setDeviceMetricsOverride', metricsOf(view));
-    return new Tab(page, cdp, recorder, view);
+    const coverage = await Coverage.start(cdp);
+    return new Tab(page, cdp, recorder, coverage, view);
   }
 
   get visits(): number {
@@ -78,7 +88,7 @@ export class Tab {
       this.cdp.send('Network.setCacheDisabled', { cacheDisabled: false }),
       this.cdp.send('Emulation.setDeviceMetricsOverride', metricsOf(this.#view)),
     ]);
-    await this.recorder.restart();
+    await Promise.all([this.recorder.restart(), this.coverage.restart()]);
   }
 
   /** Closes it, without waiting for one that does not respond. */

@@ -2,6 +2,7 @@ import { messageOf } from '../../core/base/errors.js';
 import { noBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
 import type { FoundPlacement, Placement, SlotCurve } from '../../core/slots/placement.js';
+import type { LoadFacts } from '../../core/survey/load-facts.js';
 import type { Resource } from '../../core/survey/resource.js';
 import { resourcesOf } from '../network/resources.js';
 import type { NamingFile, PictureUse } from '../../core/survey/picture-use.js';
@@ -13,6 +14,7 @@ import { measureFrames } from './frames.js';
 import { hashesByAddress, imageAnswers } from '../network/image-responses.js';
 import type { ImageAnswer } from '../network/image-responses.js';
 import type { DocumentFacts } from '../in-page/document-facts.js';
+import type { FoundLoad } from '../in-page/load-facts.js';
 import type { ProbedPlacement } from '../in-page/probed.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';
 import { navigate } from '../chromium/navigate.js';
@@ -21,6 +23,7 @@ import { headerOf, typeOf } from '../network/recorded-request.js';
 import type { RecordedRequest } from '../network/recorded-request.js';
 import { scrollPage } from './scroll-page.js';
 import { curvesOf } from './curves.js';
+import { loadFactsOf } from './load-facts.js';
 import { layoutsKnown, withLayoutKnown } from './known-layouts.js';
 import { Tab } from './tab.js';
 import type { TabOptions } from './tab.js';
@@ -57,6 +60,8 @@ export interface Visit {
   readonly images: readonly ImageAnswer[];
   /** What it was sent besides. */
   readonly resources: readonly Omit<Resource, 'thirdParty'>[];
+  /** How it loaded; `null` if it did not. */
+  readonly load: LoadFacts | null;
   /** Bytes on the wire of a first visit. */
   readonly bytesByType: BytesByType;
 }
@@ -167,7 +172,8 @@ export class Visitor {
     await tab?.close();
   }
 
-  async #measure({ page, cdp, recorder }: Tab, url: string, onLoaded?: () => void): Promise<Visit> {
+  async #measure(tab: Tab, url: string, onLoaded?: () => void): Promise<Visit> {
+    const { page, cdp, recorder } = tab;
     const limits = this.#limits;
     this.#stage = 'loaded';
     this.#loaded = false;
@@ -225,13 +231,17 @@ export class Visitor {
         largest: placement.shown && placement.aboveFold && placement.url === largest,
       })),
       images,
-      resources: await resourcesOf(requests, this.#options.texts, this.#options.wireBytes),
+      resources: await resourcesOf(recorder, this.#options.texts, this.#options.wireBytes),
       bytesByType: this.#weigh(requests),
     } as const;
-    if (!this.#options.sweeps) return { ...visit, curves: [] };
-    this.#stage = 'swept';
-    const curves = await curvesOf(cdp, documents, placements, this.#view);
-    return { ...visit, curves };
+    const found = await world.call<FoundLoad>('loadFacts');
+    if (this.#options.sweeps) this.#stage = 'swept';
+    const curves = this.#options.sweeps
+      ? await curvesOf(cdp, documents, placements, this.#view)
+      : [];
+    // Rules for other widths are used when the page is swept.
+    const load = await loadFactsOf(found, tab, this.#options.texts, placements);
+    return { ...visit, load, curves };
   }
 
   #weigh(requests: readonly RecordedRequest[]): BytesByType {
@@ -263,6 +273,7 @@ export class Visitor {
       curves: [],
       images: [],
       resources: [],
+      load: null,
       bytesByType: noBytes(),
     };
   }

@@ -45,6 +45,10 @@ export const handler: Handler<typeof demoCommand> = async (settings, _file, io) 
 interface SiteView {
   readonly start: string;
   readonly hosts: Readonly<Record<string, string>>;
+  readonly archive: {
+    readonly start: string;
+    readonly hosts: Readonly<Record<string, string>>;
+  };
 }
 
 const siteForms: Forms<SiteView> = {
@@ -58,13 +62,18 @@ const siteForms: Forms<SiteView> = {
   },
 };
 
-function siteText({ start, hosts }: SiteView): string {
+function siteText({ start, hosts, archive }: SiteView): string {
   const [address] = Object.values(hosts);
+  const old = Object.entries(archive.hosts).find(([host]) => host.startsWith('h1.'));
+  const others = archive.hosts[new URL(archive.start).hostname];
   return [
     `The festival's site is served at ${address}, under made-up host names.`,
     '',
     'To survey it:',
     `  zealous-lynx survey ${start} --map-host '*.test=${address}'`,
+    'To survey its archive, which commits every sin that is none of images:',
+    `  zealous-lynx survey ${archive.start} --map-host ${old?.join('=')} \\`,
+    `    --map-host '*.test=${others}' --any-certificate`,
     'To look at it:',
     `  chromium --host-resolver-rules="MAP *.test ${address}" ${start}`,
     '',
@@ -73,11 +82,13 @@ function siteText({ start, hosts }: SiteView): string {
 }
 
 async function serveOnly(settings: Settings, { task, show }: Io): Promise<number> {
-  const { serveDemoSite } = await import('../../tasks/demo.js');
+  const { serveArchive, serveDemoSite } = await import('../../tasks/demo.js');
   const site = await serveDemoSite(cacheFolder(), settings.port, task);
-  await show(siteForms, { start: site.start, hosts: site.hosts }, settings);
+  const archive = await serveArchive();
+  const told = { start: archive.start, hosts: archive.hosts };
+  await show(siteForms, { start: site.start, hosts: site.hosts, archive: told }, settings);
   if (!task.signal.aborted) await once(task.signal, 'abort');
-  await site.close();
+  await Promise.all([site.close(), archive.close()]);
   return 0;
 }
 
@@ -138,9 +149,16 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
       },
       found: (result, site) => {
         const rows = findingRows([], site);
-        const view = { rows, result, narrowed: 'files that are no images', top: 5 };
+        const view = {
+          rows,
+          result,
+          narrowed: 'what is no image',
+          isNamed: result !== ranked,
+          muted: [],
+          top: 5,
+        };
         steps.push(findingsDocument(view));
-        title('rank --by finding: what else is sent');
+        title(`rank --by finding: what else is wrong with ${result.survey.label}`);
         say(drawFindings(view, screen));
       },
       refitted: (result) => {

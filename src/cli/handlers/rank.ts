@@ -1,3 +1,4 @@
+import { UsageError } from '../../core/base/errors.js';
 import { rowsOf } from '../../core/rank/rank-view.js';
 import { findingRows } from '../../core/rank/finding-rows.js';
 import type { Handler } from '../command.js';
@@ -25,6 +26,8 @@ export const handler: Handler<typeof rankCommand> = async (
   chooseForms(rankForms, settings);
   const { unweighted, sort, findings } = settings;
   const by = settings.by ?? 'family';
+  if (sort === 'time' && by !== 'finding')
+    throw new UsageError('--sort time sorts findings only', { hint: 'add --by finding' });
   const top = settings.top ?? (settings.csv || settings.markdown ? allRows : usualRows);
   const { Workspace } = await import('../../store/workspace.js');
   const { rank } = await import('../../tasks/rank.js');
@@ -62,7 +65,12 @@ export const handler: Handler<typeof rankCommand> = async (
       const rows = findingRows(rowsOf(result, query).images, site, sort).filter(
         ({ id }) => ids.length === 0 || ids.includes(id),
       );
-      await show(findingsForms, { rows, result, narrowed, top: settings.top ?? allRows }, settings);
+      const isNamed = settings.survey !== undefined;
+      const shown = {
+        ...{ rows, result, narrowed, isNamed },
+        ...{ muted: policy.mute, top: settings.top ?? allRows },
+      };
+      await show(findingsForms, shown, settings);
       return task.signal.aborted ? 130 : 0;
     }
     const found = rowsOf(result, { by, sort, top, filter: images, policy });

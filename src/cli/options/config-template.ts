@@ -39,6 +39,8 @@ export const configTemplate = `# Settings of zealous-lynx for this folder. Every
 #  rules: []                         # what is allowed beyond the need; each has its reason:
 #  # - { group: '/makers/*', zoom: 1.5, reason: 'visitors look at the seams' }
 #  # - { address: '/img/sponsors/*', exempt: true, reason: 'the sponsors gave these files' }
+#  mute: []                          # findings that are none for this site; each has its reason:
+#  # - { finding: query-string, address: '/assets/*', reason: 'no cache stands before the server' }
 
 # Page groups by name; other pages are grouped by their templates.
 #groups:

@@ -1,5 +1,6 @@
 import { array } from 'yup';
 import type { InferType } from 'yup';
+import { findingIds } from '../../core/findings/index.js';
 import { defaultCeilings } from '../../core/policy/ceilings.js';
 import { defaultPolicy, markupPolicies, metadataPolicies } from '../../core/policy/policy.js';
 import type { Policy } from '../../core/policy/policy.js';
@@ -31,6 +32,15 @@ const rule = settingsOf({
   .test('allows', 'a rule with zoom, minimum or exempt (what it allows)', (value) =>
     [value.zoom, value.minimum, value.exempt].some((allowed) => allowed !== undefined),
   );
+
+const mute = settingsOf({
+  finding: shortText()
+    .required('the id of a finding (docs/findings.md lists them)')
+    .test('known', 'the id of a finding (docs/findings.md lists them)', (id) => findingIds.has(id)),
+  address: shortText(),
+  group: shortText(),
+  reason: shortText().required('a reason, which is shown beside the findings'),
+});
 
 /** The policy in the config file. */
 export const policySchema = settingsOf({
@@ -65,6 +75,7 @@ export const policySchema = settingsOf({
     slides: wholeNumber(1, 1_000),
   }),
   rules: array().of(rule).typeError('a list of rules'),
+  mute: array().of(mute).typeError('a list of findings to mute'),
 });
 
 /** Completes the policy of a config file with the defaults. */

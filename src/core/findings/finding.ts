@@ -14,6 +14,15 @@ export interface FindingFormat {
   readonly count: (number: number, one: string, many?: string) => string;
 }
 
+/** What the manual says of a kind of finding besides its fix, a sentence or two each. */
+export interface FindingDocs {
+  readonly meaning: string;
+  readonly why: string;
+  readonly computed: string;
+  /** When it is no fault. */
+  readonly ignore: string;
+}
+
 /** All that is known of one kind of finding; a new kind is a file with one of these, and a line in a list. */
 export interface FindingKind<Id extends string, Data extends FindingData> {
   readonly id: Id;
@@ -23,6 +32,7 @@ export interface FindingKind<Id extends string, Data extends FindingData> {
   readonly doer: Doer | null;
   /** How it is fixed, in a sentence. */
   readonly fix: string;
+  readonly docs: FindingDocs;
   /** Whether it is an item of the work list, not covered by another item there. */
   readonly isWork: boolean;
   /** Whether the markup that comes with new widths of an image fixes it as well. */

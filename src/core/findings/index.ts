@@ -24,6 +24,9 @@ const byId: ReadonlyMap<string, FindingKind<FindingId, FindingData>> = new Map(
     .map((kind) => [kind.id, kind]),
 );
 
+/** The ids of all kinds. */
+export const findingIds: ReadonlySet<string> = new Set(byId.keys());
+
 /** The description of a kind of finding; `undefined` for one unknown to this version. */
 export function findingKind(id: string): FindingKind<FindingId, FindingData> | undefined {
   return byId.get(id);

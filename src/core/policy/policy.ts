@@ -2,6 +2,7 @@ import type { Ceilings } from './ceilings.js';
 import type { QualityRange } from '../pixels/quality-search.js';
 import { defaultCeilings } from './ceilings.js';
 import type { PolicyRule } from './allowance.js';
+import type { MuteRule } from './mutes.js';
 
 /** A format that this tool can write. */
 export type EncodedFormat = 'jpeg' | 'png' | 'webp' | 'avif' | 'gif';
@@ -41,6 +42,8 @@ export interface Policy {
   readonly worthwhile: { readonly bytes: number; readonly share: number };
   /** What is allowed for chosen pictures beyond the need. */
   readonly rules: readonly PolicyRule[];
+  /** Findings that are none for this site. */
+  readonly mute: readonly MuteRule[];
 }
 
 export const defaultPolicy: Policy = {
@@ -55,6 +58,7 @@ export const defaultPolicy: Policy = {
   ceilings: defaultCeilings,
   worthwhile: { bytes: 1_000, share: 0.01 },
   rules: [],
+  mute: [],
 };
 
 /** The formats that can carry a picture of each nature without harm. AVIF without loss is larger than WebP, and slow. */

@@ -8,9 +8,9 @@ import type { RankedImage } from './ranked-image.js';
 /** A kind of finding, and all that a survey has of it. */
 export interface FindingRow {
   readonly id: string;
-  readonly about: 'image' | 'file';
+  readonly about: 'image' | 'file' | 'page' | 'service';
   readonly doer: Doer | null;
-  /** Image files, or other files and groups of documents, that have it. */
+  /** Image files, other files, pages or services that have it. */
   readonly count: number;
   /** Pages on which they are. */
   readonly pages: number;
@@ -19,18 +19,21 @@ export interface FindingRow {
    * an average visit wastes on those that have it.
    */
   readonly bytesPerVisit: number | null;
+  /** Milliseconds that an average visit would be spared; `null` where the cost is none of time, or is not known. */
+  readonly timePerVisit: number | null;
   /** The one that costs the most: an address, or the name of a page group. */
   readonly worst: string;
 }
 
 const ofBytes = ({ bytesPerVisit }: FindingRow) => bytesPerVisit ?? -1;
+const ofTime = ({ timePerVisit }: FindingRow) => timePerVisit ?? -1;
 const ofPages = ({ pages }: FindingRow) => pages;
 const ofCount = ({ count }: FindingRow) => count;
 
 /**
  * The findings of a survey by kind.
  *
- * @param sort by pages or files, the most first; by any other key those that cost the most bytes
+ * @param sort by pages, files or time, the most first; by any other key those that cost the most bytes
  */
 export function findingRows(
   images: readonly RankedImage[],
@@ -44,25 +47,40 @@ export function findingRows(
     const bytesPerVisit = having.reduce((sum, { perVisit }) => sum + perVisit.wasteBytes, 0);
     const about = 'image' as const;
     const worst = having[0]!.url;
-    return [{ id, about, doer, count: having.length, pages: pages.size, bytesPerVisit, worst }];
+    const count = having.length;
+    const timePerVisit = null;
+    return [{ id, about, doer, count, pages: pages.size, bytesPerVisit, timePerVisit, worst }];
   });
   const byKind = groupBy(site, ({ id }) => id);
-  const ofFiles = findingKinds.site.flatMap(({ id, doer }): FindingRow[] => {
+  const ofFiles = findingKinds.site.flatMap((kind): FindingRow[] => {
+    const { id, doer } = kind;
+    const about = 'checkFile' in kind ? 'file' : 'checkPage' in kind ? 'page' : 'service';
     const having = byKind.get(id);
     if (!having) return [];
     const [first] = having as [SiteFinding];
-    const known = having.flatMap(({ perVisit }) => perVisit ?? []);
     return [
       {
-        ...{ id, about: 'file', doer, count: having.length },
+        ...{ id, about, doer, count: sumOf(having, ({ count }) => count)! },
         pages: new Set(having.flatMap(({ pages }) => pages)).size,
-        bytesPerVisit: known.length > 0 ? known.reduce((sum, bytes) => sum + bytes, 0) : null,
+        bytesPerVisit: sumOf(having, ({ perVisit }) => perVisit),
+        timePerVisit: sumOf(having, ({ timePerVisit }) => timePerVisit),
         worst: first.group ?? first.url,
       },
     ];
   });
-  const first = sort === 'pages' ? ofPages : sort === 'files' ? ofCount : ofBytes;
+  const first =
+    sort === 'pages' ? ofPages : sort === 'files' ? ofCount : sort === 'time' ? ofTime : ofBytes;
   return [...ofImages, ...ofFiles].sort(
-    (a, b) => first(b) - first(a) || ofBytes(b) - ofBytes(a) || b.pages - a.pages,
+    (a, b) =>
+      first(b) - first(a) || ofBytes(b) - ofBytes(a) || ofTime(b) - ofTime(a) || b.pages - a.pages,
   );
+}
+
+/** The sum of what is known; `null` where nothing is. */
+function sumOf(
+  having: readonly SiteFinding[],
+  valueOf: (finding: SiteFinding) => number | null,
+): number | null {
+  const known = having.flatMap((finding) => valueOf(finding) ?? []);
+  return known.length > 0 ? known.reduce((sum, one) => sum + one, 0) : null;
 }

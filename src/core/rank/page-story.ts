@@ -1,6 +1,7 @@
 import type { Finding } from '../findings/finding.js';
 import { pageFindingsOf } from '../findings/page/index.js';
 import type { Placement } from '../slots/placement.js';
+import { unmuted } from '../policy/mutes.js';
 import type { Policy } from '../policy/policy.js';
 import { sumOf } from '../waste/portion.js';
 import type { Portion } from '../waste/portion.js';
@@ -56,6 +57,10 @@ export function pageStoryOf(
         perVisit: image.perVisit,
       };
     });
-  const findings = pageFindingsOf({ page, placements, policy });
+  const found = pageFindingsOf({ page, placements, policy });
+  const findings = unmuted(found, policy.mute, () => ({
+    urls: [page.url],
+    groups: [page.group ?? page.url],
+  }));
   return { page, images: told, perVisit: sumOf(images.map(({ perVisit }) => perVisit)), findings };
 }

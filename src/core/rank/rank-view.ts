@@ -13,7 +13,7 @@ import type { Ranking } from './ranking.js';
 import type { SurveyHead, SurveyedPage } from '../survey/survey.js';
 
 /** What rows can be sorted by, the largest first. */
-export const sortKeys = ['waste', 'sent', 'needed', 'bytes', 'files', 'pages'] as const;
+export const sortKeys = ['waste', 'sent', 'needed', 'bytes', 'files', 'pages', 'time'] as const;
 export type SortKey = (typeof sortKeys)[number];
 
 /** One row of a ranking as it is shown. */
@@ -133,6 +133,8 @@ const valueOf: Readonly<Record<SortKey, ValueOf>> = {
   bytes: (_, counts) => counts().worst?.file.bytes ?? 0,
   files: (_, counts) => counts().files,
   pages: (_, counts) => counts().pages,
+  // Only findings have a cost in time.
+  time: ({ perVisit }) => perVisit.wasteBytes,
 };
 
 function countsOf(

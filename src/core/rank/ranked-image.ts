@@ -1,4 +1,5 @@
 import { isInDocument } from '../address/address.js';
+import { unmuted } from '../policy/mutes.js';
 import type { PolicyRule } from '../policy/allowance.js';
 import { demandsOf } from './demands.js';
 import { findingsOf } from '../findings/image/index.js';
@@ -239,15 +240,20 @@ export class RankedImage {
   }
 
   get findings(): readonly Finding[] {
-    return findingsOf({
+    const { policy } = this.#ledger.inputs;
+    const found = findingsOf({
       file: { ...this.file, problem: this.problem },
       encoded: this.encoded,
       responses: this.responses,
       placements: this.placed,
       larger: this.#larger,
-      policy: this.#ledger.inputs.policy,
+      policy,
       isInSight: (placement) => this.#ledger.isInSight(placement),
       views: new Map(this.#ledger.facts.head.views.map((view) => [view.name, view])),
+    });
+    return unmuted(found, policy.mute, () => {
+      const groups = new Map(this.#ledger.facts.pages.map(({ url, group }) => [url, group]));
+      return { urls: this.urls, groups: this.placed.map(({ page }) => groups.get(page) ?? page) };
     });
   }
 

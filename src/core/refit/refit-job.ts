@@ -82,6 +82,9 @@ export const refitPapers = {
   rewrites: 'rewrites.json',
   nginx: 'server/nginx.conf',
   apache: 'server/htaccess',
+  nginxDelivery: 'server/delivery-nginx.conf',
+  apacheDelivery: 'server/delivery-htaccess',
+  headers: 'server/headers.txt',
   review: 'review.html',
   reviewPicture: 'review.png',
 } as const;

@@ -30,6 +30,7 @@ export const toldHeaders = [
   'age',
   'etag',
   'last-modified',
+  'connection',
 ] as const;
 export type ToldHeader = (typeof toldHeaders)[number];
 

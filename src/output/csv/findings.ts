@@ -13,6 +13,7 @@ export function findingsCsv({ rows, top }: FindingsView): string {
       count: row.count,
       pages: row.pages,
       bytesPerVisit: row.bytesPerVisit === null ? null : Math.round(row.bytesPerVisit),
+      timePerVisit: row.timePerVisit === null ? null : Math.round(row.timePerVisit),
       worst: row.worst,
     })),
   );

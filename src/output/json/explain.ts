@@ -95,10 +95,11 @@ export function fileStoryDocument({ result, file, site, top }: FileView) {
 }
 
 function siteFindingDocument(finding: SiteFinding) {
-  const { id, data, url, group, thirdParty, pages, perVisit } = finding;
+  const { id, data, url, group, thirdParty, pages, count, perVisit, timePerVisit } = finding;
   return {
-    ...{ id, message: findingWords(finding), url, group, thirdParty, pages: pages.length },
+    ...{ id, message: findingWords(finding), url, group, thirdParty, pages: pages.length, count },
     bytesPerVisit: perVisit === null ? null : Math.round(perVisit),
+    timePerVisit: timePerVisit === null ? null : Math.round(timePerVisit),
     data,
   };
 }
@@ -111,7 +112,7 @@ function shortDocument({ url, file, need, waste }: RankedImage) {
 }
 
 /** A page's story as the document `zealous-lynx.explain/1`. */
-export function pageStoryDocument({ result, story, site }: PageView) {
+export function pageStoryDocument({ result, story, load, site }: PageView) {
   const { survey, pages } = result;
   const { page, images } = story;
   const { rows, total } = wholePortions(images.map(({ perVisit }) => perVisit));
@@ -128,6 +129,7 @@ export function pageStoryDocument({ result, story, site }: PageView) {
       bytesByType: page.bytesByType,
       perVisit: total,
       findings: findingDocuments(story.findings),
+      load,
       delivery: site.map(siteFindingDocument),
       images: images.map(({ image, placement, firstScreen, shown }, at) => ({
         url: image.url,

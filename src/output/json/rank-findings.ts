@@ -3,7 +3,7 @@ import { findingTitle } from '../words/findings.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** The findings of a survey by kind as the document `zealous-lynx.findings/1`. */
-export function findingsDocument({ rows, result, top }: FindingsView) {
+export function findingsDocument({ rows, result, muted, top }: FindingsView) {
   const { survey, pages } = result;
   return {
     format: 'zealous-lynx.findings/1',
@@ -16,7 +16,11 @@ export function findingsDocument({ rows, result, top }: FindingsView) {
       count: row.count,
       pages: row.pages,
       bytesPerVisit: row.bytesPerVisit === null ? null : Math.round(row.bytesPerVisit),
+      timePerVisit: row.timePerVisit === null ? null : Math.round(row.timePerVisit),
       worst: row.worst,
     })),
+    muted: muted.map(({ finding, address = null, group = null, reason }) => {
+      return { finding, address, group, reason };
+    }),
   };
 }

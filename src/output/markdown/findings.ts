@@ -6,8 +6,8 @@ import { escaped } from './markdown.js';
 export function findingsMarkdown({ rows, top }: FindingsView): string {
   const line = (texts: readonly string[]) => `| ${texts.map(escaped).join(' | ')} |`;
   return [
-    line(['finding', 'what', 'for', 'in', 'pages', 'bytes/visit', 'worst']),
-    line(['---', '---', '---', '---', '---:', '---:', '---']),
+    line(['finding', 'what', 'for', 'in', 'pages', 'bytes/visit', 'time/visit', 'worst']),
+    line(['---', '---', '---', '---', '---:', '---:', '---:', '---']),
     ...rows.slice(0, top).map((row) => line([...findingCells(row), row.worst])),
   ].join('\n');
 }

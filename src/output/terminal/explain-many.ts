@@ -55,12 +55,18 @@ const maxOthers = 5;
 
 /** A kind of finding: who fixes it and how, and what has it. */
 export function drawFinding(view: FindingView, screen: Screen): string {
-  const { bold } = paletteFor(screen);
+  const { bold, dim } = paletteFor(screen);
   const { id, site, result } = view;
   const kind = findingKind(id);
   return [
     `${bold(id)}: ${findingTitle(id)}`,
-    ...(kind ? [`${kind.doer ? `For ${kind.doer}: ` : ''}${kind.fix}`] : []),
+    ...(kind
+      ? [
+          `${kind.docs.meaning} ${kind.docs.why}`,
+          `${kind.doer ? `For ${kind.doer}: ` : ''}${kind.fix}`,
+          dim(`Ignore it: ${lowerFirst(kind.docs.ignore)}`),
+        ]
+      : []),
     '',
     ...(site.length > 0
       ? fileLines(view, screen)
@@ -93,14 +99,12 @@ function fileLines({ site, result, top }: FindingView, screen: Screen): string[]
   const origin = originOf(result.survey);
   const left = site.length - top;
   return [
-    `${count(site.length, 'file')} or ${site.length === 1 ? 'group' : 'groups'} of documents, the most costly first:`,
+    site.length === 1
+      ? 'Found once:'
+      : `Found ${site.length} times, the most costly first (the same on the pages of a group counts once):`,
     ...site.slice(0, top).flatMap((one) => siteFindingLines(one, origin, screen, false)),
     ...(left > 0
-      ? [
-          dim(
-            `${count(left, 'more file or group', 'more files or groups')}; --top ${site.length} shows all.`,
-          ),
-        ]
+      ? [dim(`${left.toLocaleString('en')} more; --top ${site.length} shows all.`)]
       : []),
   ];
 }
@@ -126,4 +130,8 @@ function imageTable(images: readonly RankedImage[], origin: string, screen: Scre
       formatBytes(image.perVisit.wasteBytes),
     ]),
   );
+}
+
+function lowerFirst(text: string): string {
+  return text.charAt(0).toLowerCase() + text.slice(1);
 }

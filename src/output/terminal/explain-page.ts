@@ -1,16 +1,17 @@
 import type { PageStory } from '../../core/rank/page-story.js';
+import type { PageLoad } from '../../core/rank/page-load.js';
 import type { PageView } from '../views/explain.js';
 import { totalBytes } from '../../core/load/request.js';
 import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { findingTitle, findingWords } from '../words/findings.js';
 import { originOf } from '../words/rank.js';
-import { count, formatBytes, formatShare } from '../words/units.js';
+import { count, formatBytes, formatShare, formatTime } from '../words/units.js';
 import { siteFindingLines } from './site-finding.js';
 import { bar, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
 /** The story of one page: its weight, and its images in the order in which they appear. */
-export function drawPage({ story, site, result, top }: PageView, screen: Screen): string {
+export function drawPage({ story, load, site, result, top }: PageView, screen: Screen): string {
   const { bold, dim, yellow } = paletteFor(screen);
   const { page, images, perVisit } = story;
   const whole = totalBytes(page.bytesByType);
@@ -32,6 +33,7 @@ export function drawPage({ story, site, result, top }: PageView, screen: Screen)
   return [
     bold(shorten(page.url, screen.width)),
     `${page.status === null ? 'no response' : `status ${page.status}`}, ${page.group ? `group ${plainText(page.group)}, ` : ''}${count(images.length, 'image file')}, ${formatBytes(whole)} in total in the heaviest view`,
+    ...(load ? [loadLine(load)] : []),
     ...(page.error ? [yellow(plainText(page.error))] : []),
     ...story.findings.map((finding) => `${yellow('!')} ${plainText(findingWords(finding))}`),
     '',
@@ -65,7 +67,7 @@ export function drawPage({ story, site, result, top }: PageView, screen: Screen)
       ? []
       : [
           '',
-          bold('What it is sent besides images'),
+          bold('How it is put together and sent'),
           ...site
             .slice(0, top)
             .flatMap((one) => siteFindingLines(one, originOf(result.survey), screen, true)),
@@ -94,4 +96,23 @@ function foundLines(images: PageStory['images'], screen: Screen): string[] {
       return `  ${yellow('!')} ${findingTitle(id)}: ${files.slice(0, maxNamed).join(', ')}${more}`;
     });
   return ['', bold('Found in its images'), ...lines];
+}
+
+/** How the page is put together: its server, its elements, and which of its scripts hold anything up. */
+function loadLine({ wait, elements, scripts }: PageLoad): string {
+  const { blocking, deferred, async: whenThere, late } = scripts;
+  const idle = [
+    ...(deferred > 0 ? [`${deferred} deferred`] : []),
+    ...(whenThere > 0 ? [`${whenThere} async`] : []),
+    ...(late > 0 ? [`${late} far down`] : []),
+  ];
+  const words = [
+    ...(blocking > 0
+      ? [`${count(blocking, 'script')} ${blocking === 1 ? 'blocks' : 'block'} rendering`]
+      : []),
+    ...(idle.length > 0
+      ? [`${idle.join(', ')} ${deferred + whenThere + late === 1 ? 'holds' : 'hold'} up nothing`]
+      : []),
+  ].join('; ');
+  return `first byte after ${formatTime(wait)}, ${count(elements, 'element')}${words ? `; ${words}` : ''}`;
 }

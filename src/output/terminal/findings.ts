@@ -1,5 +1,6 @@
 import type { FindingsView } from '../views/findings.js';
 import { findingCells } from '../words/findings.js';
+import { quoted } from '../words/work-item.js';
 import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
 import { originOf } from '../words/rank.js';
 import { count } from '../words/units.js';
@@ -8,7 +9,7 @@ import type { Screen } from './style.js';
 
 /** The findings of a survey by kind, those that cost the most first. */
 export function drawFindings(
-  { rows, result, narrowed, top }: FindingsView,
+  { rows, result, narrowed, isNamed, muted, top }: FindingsView,
   screen: Screen,
 ): string {
   const { bold, dim } = paletteFor(screen);
@@ -29,21 +30,27 @@ export function drawFindings(
         { title: 'in', align: 'right' },
         { title: 'pages', align: 'right' },
         { title: 'bytes/visit', align: 'right' },
+        { title: 'time/visit', align: 'right' },
         { title: 'worst', spare: true },
       ],
       shown.map((row) => [
         ...findingCells(row),
-        shorten(withoutOrigin(row.worst, originOf(survey)), Math.max(16, screen.width - 118)),
+        shorten(withoutOrigin(row.worst, originOf(survey)), Math.max(16, screen.width - 132)),
       ]),
     ),
     ...(left > 0 ? [dim(`${count(left, 'more kind')}; --top ${rows.length} shows all.`)] : []),
+    ...muted.map(({ finding, address, group, reason }) =>
+      dim(
+        `muted: ${finding}${address === undefined ? '' : ` at ${plainText(address)}`}${group === undefined ? '' : ` on ${plainText(group)}`} (${plainText(reason)})`,
+      ),
+    ),
     '',
     dim(
-      'bytes/visit: of files, what an average visit would be spared; of images, what it wastes on all',
+      'bytes/visit, time/visit: what an average visit would be spared. Of images it is what they waste,',
     ),
     dim(
-      'that have the finding, so that an image with several findings counts in each. – means no cost in bytes.',
+      'so that an image with several findings counts in each. – means no such cost, or none that is known.',
     ),
-    `Next: zealous-lynx explain ${shown[0]!.id} lists what has the first, and how to fix it.`,
+    `Next: zealous-lynx explain ${shown[0]!.id}${isNamed ? ` --survey ${quoted(plainText(survey.label))}` : ''} lists what has the first, and how to fix it.`,
   ].join('\n');
 }

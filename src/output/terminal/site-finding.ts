@@ -1,7 +1,7 @@
 import type { SiteFinding } from '../../core/findings/site/index.js';
 import { findingWords } from '../words/findings.js';
 import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
-import { count, formatBytes } from '../words/units.js';
+import { count, formatBytes, formatTime } from '../words/units.js';
 import { paletteFor } from './style.js';
 import type { Screen } from './style.js';
 
@@ -17,18 +17,23 @@ export function siteFindingLines(
   ofPage: boolean,
 ): string[] {
   const { bold, dim } = paletteFor(screen);
-  const { url, group, pages, perVisit, thirdParty } = finding;
-  const documents = group !== null && pages.length > 1;
-  const name = documents
-    ? `documents of ${plainText(group)}`
-    : shorten(withoutOrigin(url, origin), screen.width - 50);
+  const { url, group, pages, count: of, perVisit, timePerVisit, thirdParty } = finding;
+  const isGroup = group !== null && pages.length > 1;
+  const more = of > 1 && !isGroup ? ` and ${count(of - 1, 'more file')}` : '';
+  const name = isGroup
+    ? `pages of ${plainText(group)}`
+    : `${shorten(withoutOrigin(url, origin), screen.width - 50)}${more}`;
   const visit = ofPage ? 'a visit to this page' : 'an average visit';
+  const saved = [
+    ...(perVisit === null ? [] : [bold(formatBytes(perVisit))]),
+    ...(timePerVisit ? [bold(formatTime(timePerVisit))] : []),
+  ].join(' and ');
   const facts = [
     ...(ofPage ? [] : [count(pages.length, 'page')]),
-    ...(perVisit === null ? [] : [`saves ${bold(formatBytes(perVisit))} of ${visit}`]),
+    ...(saved ? [`saves ${visit} ${saved}`] : []),
     ...(thirdParty ? ['third party'] : []),
   ];
-  const worst = documents ? `${withoutOrigin(url, origin)} ` : '';
+  const worst = isGroup ? `${withoutOrigin(url, origin)} ` : '';
   return [
     facts.length > 0 ? `  ${name} (${facts.join(', ')})` : `  ${name}`,
     dim(`    ${plainText(worst)}${plainText(findingWords(finding))}`),

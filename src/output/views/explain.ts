@@ -1,5 +1,6 @@
 import type { SentFile } from '../../core/findings/site/site-case.js';
 import type { SiteFinding } from '../../core/findings/site/index.js';
+import type { PageLoad } from '../../core/rank/page-load.js';
 import type { PageStory } from '../../core/rank/page-story.js';
 import type { RankResult, RankRow } from '../../core/rank/rank-view.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
@@ -35,7 +36,7 @@ export interface FindingView {
   readonly id: string;
   /** The images that have it, most waste first. */
   readonly images: readonly RankedImage[];
-  /** The other files, and groups of documents, that have it, the most costly first. */
+  /** The other files and pages that have it, the most costly first. */
   readonly site: readonly SiteFinding[];
   readonly result: RankResult;
   /** How many images are listed. */
@@ -54,6 +55,8 @@ export interface FileView {
 /** What one page is explained from. */
 export interface PageView {
   readonly story: PageStory;
+  /** How it loads; `null` in surveys of older versions. */
+  readonly load: PageLoad | null;
   /** The findings on what it is sent besides images, the most costly first. */
   readonly site: readonly SiteFinding[];
   readonly result: RankResult;

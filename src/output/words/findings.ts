@@ -19,6 +19,7 @@ export function findingCells(row: FindingRow): string[] {
     count(row.count, row.about),
     String(row.pages),
     row.bytesPerVisit === null ? '–' : formatBytes(row.bytesPerVisit),
+    row.timePerVisit === null ? '–' : formatTime(row.timePerVisit),
   ];
 }
 

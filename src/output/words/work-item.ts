@@ -7,7 +7,7 @@ export function checkOf({ pages, url }: Pick<WorkItem, 'pages' | 'url'>): string
   return `zealous-lynx survey ${quoted(page)} --pages 1 --label check && zealous-lynx explain ${quoted(page)} --survey check`;
 }
 
-/** An address as one word of a shell. */
-function quoted(address: string): string {
+/** An address or a label as one word of a shell. */
+export function quoted(address: string): string {
   return /^[\w.~:/@%+=-]+$/.test(address) ? address : `'${address.replaceAll("'", "'\\''")}'`;
 }

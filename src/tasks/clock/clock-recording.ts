@@ -4,6 +4,7 @@ import type { Policy } from '../../core/policy/policy.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { ClockResult } from './clock.js';
 import { knownNeeds } from './known-needs.js';
+import { withoutMutedLoads } from './muted-loads.js';
 import { readHarFile } from './read-har.js';
 import type { HarSessions } from './read-har.js';
 
@@ -28,7 +29,11 @@ export async function clockRecording(
       session,
       summary: summariseSession(session),
       medianRun: run,
-      findings: loadFindingsOf(run, network, (url) => needed?.get(url)),
+      findings: withoutMutedLoads(
+        loadFindingsOf(run, network, (url) => needed?.get(url)),
+        session.page,
+        policy,
+      ),
       film: null,
       harFile: file,
     };

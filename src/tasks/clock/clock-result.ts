@@ -5,6 +5,7 @@ import { countedRuns, medianRun, summariseSession } from '../../core/load/sessio
 import type { Session } from '../../core/load/session.js';
 import { harOf } from '../../output/json/har.js';
 import { writeWhole } from '../../store/write-whole.js';
+import { withoutMutedLoads } from './muted-loads.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { ClockOptions, ClockResult } from './clock-options.js';
 
@@ -21,7 +22,7 @@ export async function resultOf(
   workspace: Workspace,
   session: Session,
   needed: ReadonlyMap<string, number>,
-  { creator, network }: ClockOptions,
+  { creator, network, policy }: ClockOptions,
   servedHere: ReadonlySet<string>,
 ): Promise<Omit<ClockResult, 'film'>> {
   if (countedRuns(session).length === 0) {
@@ -35,6 +36,7 @@ export async function resultOf(
   const run = medianRun(session);
   const harFile = join(workspace.folder, 'har', `session-${session.id}.har`);
   await writeWhole(harFile, `${JSON.stringify(harOf(session, run, creator), null, 2)}\n`);
-  const findings = loadFindingsOf(run, network, (url) => needed.get(url), servedHere);
+  const found = loadFindingsOf(run, network, (url) => needed.get(url), servedHere);
+  const findings = withoutMutedLoads(found, session.page, policy);
   return { session, summary: summariseSession(session), medianRun: run, findings, harFile };
 }

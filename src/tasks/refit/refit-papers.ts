@@ -2,6 +2,7 @@ import { acceptedFormats } from '../../core/refit/plan/accepted-formats.js';
 import { refitPapers } from '../../core/refit/refit-job.js';
 import type { MadeJob } from '../../core/refit/refit-job.js';
 import type { ProvedSnippets } from '../../core/refit/markup/snippet.js';
+import type { DeliverySettings } from '../../core/refit/work/delivery.js';
 import type { WorkItem } from '../../core/refit/work/work-item.js';
 import type { PictureUse } from '../../core/survey/picture-use.js';
 import { worklistCsv } from '../../output/csv/worklist.js';
@@ -11,6 +12,7 @@ import { snippetsMarkdown } from '../../output/markdown/snippets.js';
 import { ticketsMarkdown } from '../../output/markdown/tickets.js';
 import { worklistMarkdown } from '../../output/markdown/worklist.js';
 import { apacheRules } from '../../output/server/apache.js';
+import { apacheDelivery, headerList, nginxDelivery } from '../../output/server/delivery.js';
 import { nginxRules } from '../../output/server/nginx.js';
 
 export interface PaperInputs {
@@ -18,10 +20,18 @@ export interface PaperInputs {
   readonly worklist: readonly WorkItem[];
   readonly snippets: ProvedSnippets;
   readonly uses: readonly PictureUse[];
+  /** What settings of the server can mend; `null` where there is nothing to set. */
+  readonly delivery: DeliverySettings | null;
 }
 
 /** The papers of a survey's refit besides its review, by their paths. */
-export function papersOf({ jobs, worklist, snippets, uses }: PaperInputs): [string, string][] {
+export function papersOf({
+  jobs,
+  worklist,
+  snippets,
+  uses,
+  delivery,
+}: PaperInputs): [string, string][] {
   return [
     [refitPapers.worklistCsv, `${worklistCsv(worklist)}\r\n`],
     [refitPapers.worklistMarkdown, `${worklistMarkdown(worklist)}\n`],
@@ -30,6 +40,7 @@ export function papersOf({ jobs, worklist, snippets, uses }: PaperInputs): [stri
     [refitPapers.snippetsJson, `${JSON.stringify(snippetsDocument(snippets), null, 2)}\n`],
     [refitPapers.rewrites, `${JSON.stringify(rewritesDocument(jobs, uses), null, 2)}\n`],
     ...serverRules(jobs),
+    ...deliveryRules(delivery),
   ];
 }
 
@@ -40,5 +51,15 @@ function serverRules(jobs: readonly MadeJob[]): [string, string][] {
   return [
     [refitPapers.nginx, nginxRules(pairs)],
     [refitPapers.apache, apacheRules(pairs)],
+  ];
+}
+
+/** Settings for servers, and what to join, where findings ask for any. */
+function deliveryRules(delivery: DeliverySettings | null): [string, string][] {
+  if (delivery === null) return [];
+  return [
+    [refitPapers.nginxDelivery, nginxDelivery(delivery)],
+    [refitPapers.apacheDelivery, apacheDelivery(delivery)],
+    [refitPapers.headers, headerList(delivery)],
   ];
 }

@@ -23,6 +23,7 @@ import { fetchBodies } from './fetch-bodies.js';
 import { fetchCandidates } from './fetch-candidates.js';
 import { makeFiles } from './make-files.js';
 import { makeSheets } from './make-sheets.js';
+import { deliveryOf } from '../../core/refit/work/delivery.js';
 import { papersOf } from './refit-papers.js';
 import { wishesFor } from './refit-wishes.js';
 import type { NameablePicture, RefitWishes } from './refit-wishes.js';
@@ -98,9 +99,9 @@ export async function refit(
     options,
   );
   refuseStopped(options);
+  const site = siteFindings(workspace, ranking);
   const worklist = surveyWorklist({
-    ...{ ranking, choices, jobs, candidates, widths, policy },
-    site: siteFindings(workspace, ranking),
+    ...{ ranking, choices, jobs, candidates, widths, policy, site },
     snippets: snippets.snippets,
   });
   const shown = dryRun
@@ -118,7 +119,7 @@ export async function refit(
     sheetFiles: files,
     collisions: plan.collisions,
     papers: new Map<string, string | Buffer>([
-      ...papersOf({ jobs, worklist, snippets, uses }),
+      ...papersOf({ jobs, worklist, snippets, uses, delivery: deliveryOf(site) }),
       ...(await reviewRefit(workspace, shown.slice(0, review), read, options)),
     ]),
   };

@@ -177,7 +177,7 @@ function recordOf(
       error: problemWords(problems, visits.length),
       bytesByType: heaviest(visits),
     },
-    visits: visits.map(({ view, placements, images, uses, resources }, index) => ({
+    visits: visits.map(({ view, placements, images, uses, resources, load }, index) => ({
       view,
       placements,
       uses: index === 0 ? [...uses, ...named] : uses,
@@ -189,6 +189,7 @@ function recordOf(
         ...resource,
         thirdParty: isThirdParty(resource.url, finalUrl),
       })),
+      load,
     })),
     curves: visits.flatMap(({ curves }) => curves),
     shape: good?.shape ?? noSketch,

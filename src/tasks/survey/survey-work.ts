@@ -16,6 +16,7 @@ import { encodeSurvey } from './encode-survey.js';
 import { picturesOfSurvey } from './survey-pictures.js';
 import { fetcher } from './fetcher.js';
 import { bodyKeeper } from './keep-body.js';
+import { examineFonts } from './font-work.js';
 import type { OpenStarts } from './starts.js';
 import type { SurveyResult, WorkOptions } from './survey-options.js';
 import { maxNamingBytes, NamingFiles } from './naming-files.js';
@@ -42,12 +43,12 @@ export async function workOn(
 ): Promise<SurveyResult> {
   const { signal, onProgress: tell = noProgress, onTrace = noTrace } = options;
   const { surveys, pages } = workspace;
-  const texts = new TextWork(workspace);
+  const texts = new TextWork(workspace, options.noBodies ?? false);
   try {
     const browser = await SurveyBrowser.open({
       views: options.views,
       tabs: Math.min(options.tabs, options.scope.pages),
-      keepBody: bodyKeeper(workspace, options.noBodies ?? false),
+      keepBody: bodyKeeper(workspace, options.noBodies ?? false, texts),
       keepText: texts.keep,
       hosts: open.hosts,
       limits: options.limits,
@@ -106,6 +107,7 @@ export async function workOn(
       }
       await ahead?.done();
       await texts.done();
+      await examineFonts(workspace, head.id, signal);
       if (!signal?.aborted) {
         surveys.finish(head.id, new Date().toISOString());
         pages.seal(head.id);

@@ -1,44 +1,58 @@
 import pLimit from 'p-limit';
 import { messageOf } from '../../core/base/errors.js';
-import type { KeepText, TextKind } from '../../browser/network/texts.js';
+import type { KeepText } from '../../browser/network/texts.js';
 import { contentHashOf } from '../../images/hash.js';
 import type { Workspace } from '../../store/workspace.js';
+import type { ExaminedKind } from '../../texts/text-facts.js';
 
-/** Finds out what can be made of the texts of a survey, each content once, while the crawl goes on. */
+/** Keeps the texts and fonts of a survey, and finds out what can be made of them, each content once, while the crawl goes on. */
 export class TextWork {
-  readonly #texts: Workspace['texts'];
+  readonly #workspace: Pick<Workspace, 'texts' | 'bodies'>;
+  readonly #noBodies: boolean;
   readonly #limit = pLimit(1);
-  readonly #underWay = new Map<string, Promise<void>>();
+  readonly #underWay = new Map<string, Promise<unknown>>();
   #failure: Error | undefined;
 
-  constructor({ texts }: Pick<Workspace, 'texts'>) {
-    this.#texts = texts;
+  constructor(workspace: Pick<Workspace, 'texts' | 'bodies'>, noBodies: boolean) {
+    this.#workspace = workspace;
+    this.#noBodies = noBodies;
   }
 
   readonly keep: KeepText = (body, kind) => {
     const contentHash = contentHashOf(body);
-    if (!this.#underWay.has(contentHash) && !this.#texts.has(contentHash))
-      this.#underWay.set(
-        contentHash,
-        this.#limit(() => this.#examine(contentHash, body, kind)),
-      );
+    this.#begin(contentHash, () => [
+      this.#examine(contentHash, body, kind),
+      this.#noBodies ? undefined : this.#workspace.bodies.keep(contentHash, body),
+    ]);
     return contentHash;
   };
 
-  async #examine(contentHash: string, body: Buffer, kind: TextKind): Promise<void> {
-    try {
-      // Whoever surveys pages without texts is spared the time that this takes to load.
-      const { textFactsOf } = await import('../../texts/text-facts.js');
-      this.#texts.add(await textFactsOf(contentHash, body, kind));
-    } catch (error) {
-      // The crawl goes on, and whoever ends it is told.
-      this.#failure ??= error instanceof Error ? error : new Error(messageOf(error));
-    } finally {
-      this.#underWay.delete(contentHash);
-    }
+  /** Examines a vector image, whose body is kept with those of images. */
+  examineVector(contentHash: string, body: Buffer): void {
+    this.#begin(contentHash, () => [this.#examine(contentHash, body, 'vector')]);
   }
 
-  /** @throws whatever kept the facts from being kept. */
+  #begin(contentHash: string, work: () => readonly unknown[]): void {
+    if (this.#underWay.has(contentHash)) return;
+    const done = Promise.all(work())
+      // The crawl goes on, and whoever ends it is told.
+      .catch((error: unknown) => {
+        this.#failure ??= error instanceof Error ? error : new Error(messageOf(error));
+      })
+      .finally(() => this.#underWay.delete(contentHash));
+    this.#underWay.set(contentHash, done);
+  }
+
+  async #examine(contentHash: string, body: Buffer, kind: ExaminedKind): Promise<void> {
+    if (this.#workspace.texts.has(contentHash)) return;
+    await this.#limit(async () => {
+      // Whoever surveys pages without texts is spared the time that this takes to load.
+      const { textFactsOf } = await import('../../texts/text-facts.js');
+      this.#workspace.texts.add(await textFactsOf(contentHash, body, kind));
+    });
+  }
+
+  /** @throws whatever kept the texts or their facts from being kept. */
   async done(): Promise<void> {
     await Promise.all(this.#underWay.values());
     if (this.#failure) throw this.#failure;

@@ -15,6 +15,7 @@ const plain: Resource = {
   contentHash: 'a',
   renderBlocking: true,
   thirdParty: false,
+  ...{ initiator: 'parser', initiatedBy: null, redirects: [], cookieBytes: 0, times: 1 },
 };
 const text: TextFacts = {
   ...{ contentHash: 'a', bytes: 5_000, gzip: 4_900, brotli: 4_800 },
@@ -25,11 +26,17 @@ const text: TextFacts = {
 /** Findings on one file that one page is sent in its only visit, as `id: evidence`. */
 function findingsOn(resource: Partial<Resource>, facts: Partial<TextFacts> = {}) {
   const one = { ...plain, ...resource };
-  const found = siteFindingsOf(
-    { list: [one], ofVisit: [[0]], texts: new Map([['a', { ...text, ...facts }]]) },
-    { visits: [{ page: 'http://a.test/', view: 'phone', measured: true }], weights: [1] },
-    () => null,
-  );
+  const found = siteFindingsOf({
+    resources: {
+      ...{ list: [one], ofVisit: [[0]], loads: [null] },
+      texts: new Map([['a', { ...text, ...facts }]]),
+    },
+    weighed: {
+      visits: [{ page: 'http://a.test/', view: 'phone', measured: true }],
+      weights: [1],
+    },
+    groupOf: () => null,
+  });
   return Object.fromEntries(found.map(({ id, data, perVisit }) => [id, { ...data, perVisit }]));
 }
 
@@ -82,7 +89,7 @@ describe('findings on files', () => {
     const found = findingsOn({ headers })['short-lifetime'];
     if (seconds === false) expect(found).toBeUndefined();
     else expect(found).toMatchObject({ seconds, hasValidator: false });
-    expect(findingsOn({ headers, thirdParty: true })).toEqual({});
+    expect(findingsOn({ headers, thirdParty: true })).not.toHaveProperty('short-lifetime');
     expect(findingsOn({ headers, type: 'html' })).not.toHaveProperty('short-lifetime');
   });
 
@@ -156,19 +163,24 @@ describe('findings on files', () => {
       list,
       ofVisit: [[1, 0], [2, 0], [3, 4], [0]],
       texts: new Map(['a', '/p/1', '/p/2', '/x'].map((hash) => [hash, facts(hash)])),
+      loads: [],
     };
     const visits = ['/p/1', '/p/2', '/x', '/unmeasured'].map((path) => ({
       ...{ page: `http://a.test${path}`, view: 'phone' },
       measured: path !== '/unmeasured',
     }));
-    const found = siteFindingsOf(resources, { visits, weights: [0.5, 0.3, 0.2, 0] }, (page) =>
-      page.includes('/p/') ? '/p/*' : null,
-    );
+    const found = siteFindingsOf({
+      resources,
+      weighed: { visits, weights: [0.5, 0.3, 0.2, 0] },
+      groupOf: (page) => (page.includes('/p/') ? '/p/*' : null),
+    });
     expect(
-      found.map(({ id, url, group, pages, perVisit }) => [
-        ...[id, url.slice('http://a.test'.length), group, pages.length],
-        perVisit === null ? null : Math.round(perVisit),
-      ]),
+      found
+        .filter(({ id }) => id !== 'no-validator')
+        .map(({ id, url, group, pages, perVisit }) => [
+          ...[id, url.slice('http://a.test'.length), group, pages.length],
+          perVisit === null ? null : Math.round(perVisit),
+        ]),
     ).toEqual([
       ['uncompressed-text', '/site.css', null, 2, 4_000],
       ['uncompressed-text', '/p/1', '/p/*', 2, 2_900],

@@ -9,10 +9,12 @@ const site: readonly SiteFinding[] = [
   ...[100, 900].map((perVisit, at): SiteFinding => ({
     ...{ id: 'uncompressed-text', data: {}, url: `http://a.test/${at}.css`, group: null },
     ...{ thirdParty: false, pages: ['http://a.test/0', `http://a.test/${at}`], perVisit },
+    ...{ part: '', count: 1, timePerVisit: null },
   })),
   {
     ...{ id: 'blocking-script', data: {}, url: 'http://a.test/x.js', group: null },
     ...{ thirdParty: false, pages: ['http://a.test/0'], perVisit: null },
+    ...{ part: '', count: 1, timePerVisit: 240 },
   },
 ];
 
@@ -31,7 +33,9 @@ describe('findings by kind', () => {
     expect(uncompressed).toMatchObject({
       ...{ about: 'file', doer: 'server', count: 2, pages: 2, bytesPerVisit: 1_000 },
     });
-    expect(rows.find(({ id }) => id === 'blocking-script')!.bytesPerVisit).toBeNull();
+    expect(rows.find(({ id }) => id === 'blocking-script')).toMatchObject({
+      ...{ bytesPerVisit: null, timePerVisit: 240 },
+    });
     for (const row of rows.filter(({ about }) => about === 'image')) {
       const having = images.filter(({ findings }) => findings.some(({ id }) => id === row.id));
       expect(row.count).toBe(having.length);

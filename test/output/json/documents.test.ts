@@ -61,7 +61,7 @@ describe('the documents', () => {
       [...result.ledger.facts.placements],
       defaultPolicy,
     );
-    const pageView = { story, site: [], result, top: 12 };
+    const pageView = { story, load: null, site: [], result, top: 12 };
     expect(schemaErrors('explain', asJson(pageStoryDocument(pageView)))).toEqual([]);
     expect(drawPage(pageView, { width: 140, colour: false })).toContain('/0-0.jpg');
   });

@@ -7,6 +7,14 @@ export const belowSimilarity = imageFinding({
   doer: null,
   fix: 'Look at it in the review; allow a higher quality or another format, or exempt it by a rule.',
   isWork: false,
+  docs: {
+    meaning:
+      'No quality that the policy allows made a smaller file that is as similar as the policy asks.',
+    why: 'The smaller file that refit makes may look worse than the original.',
+    computed:
+      'The best file of the quality search is compared with the ideal reduction (see model.md).',
+    ignore: 'Where the review shows no difference.',
+  },
   check: ({ encoded, policy }) => {
     const chosen = encoded && chosenAttempt(encoded);
     if (!chosen || chosen.quality === null || chosen.similarity >= policy.similarity)

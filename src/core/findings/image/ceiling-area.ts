@@ -11,6 +11,13 @@ export const ceilingArea = imageFinding({
   doer: 'content',
   fix: 'Send it at its need and in a better format; crop it or simplify it if that is not enough.',
   isWork: false,
+  docs: {
+    meaning: 'A file has more bytes than 200 kB × the share of the viewport that it covers.',
+    why: 'Bytes that no visitor can see the use of.',
+    computed:
+      'By its bytes and its largest slot. The ceiling is a rule of thumb: policy.ceilings sets it.',
+    ignore: 'Where the picture is what people came for.',
+  },
   check: ({ file, placements, views, policy }) => {
     if (file.bytes < leastBytes) return undefined;
     let worst: { view: string; share: number; ceiling: number; bytes: number } | undefined;

@@ -17,6 +17,14 @@ export const ceilingBytes = imageFinding({
   doer: 'content',
   fix: 'Send it at its need and in a better format; crop it or simplify it if that is not enough.',
   isWork: false,
+  docs: {
+    meaning:
+      'A content image is over 100 kB, a small one over 50 kB, one as wide as the window over 1 MB.',
+    why: 'Pages stay light where each image has a limit.',
+    computed:
+      'By the bytes of the file and the width of its slots. policy.ceilings sets the limits.',
+    ignore: 'Where the picture is what people came for.',
+  },
   check: (image) => {
     const { file, placements, policy } = image;
     if (!placements.some(({ shown }) => shown)) return undefined;

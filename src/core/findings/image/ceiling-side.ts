@@ -11,6 +11,13 @@ export const ceilingSide = imageFinding({
   doer: 'content',
   fix: 'Scale it down before it is uploaded.',
   isWork: false,
+  docs: {
+    meaning: 'A file is longer than 1500 px, or than 2560 px where it is as wide as the window.',
+    why: 'No screen shows so many pixels of it.',
+    computed:
+      'By the pixels of the file and the width of its slots. policy.ceilings sets the limits.',
+    ignore: 'Where visitors zoom into it.',
+  },
   check: (image) => {
     const { file, placements, policy, views } = image;
     const { intrinsic } = file;

@@ -9,6 +9,12 @@ export const eagerBelow = imageFinding({
   fix: 'Add loading="lazy".',
   isWork: true,
   isInSnippets: true,
+  docs: {
+    meaning: 'An image is fetched at once, though no view of the page has it in its first screen.',
+    why: 'It competes with what visitors see first.',
+    computed: 'By its slots in all views of a page, and when it was requested.',
+    ignore: 'Where a visitor gets to it at once, by a link into the page.',
+  },
   check: ({ placements, isInSight }) => {
     const inSight = new Set(
       placements.filter(({ shown, aboveFold }) => shown && aboveFold).map(({ page }) => page),

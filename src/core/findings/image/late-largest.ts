@@ -9,6 +9,14 @@ export const lateLargest = imageFinding({
   fix: 'Put it into the markup as an img with fetchpriority="high", or preload it.',
   isWork: true,
   isInSnippets: true,
+  docs: {
+    meaning:
+      'The largest image of the first screen is found only through a style sheet or a script, or has no priority.',
+    why: 'Visitors wait for exactly this image.',
+    computed:
+      'By the largest contentful paint of a visit (W3C), the initiator of the request and fetchpriority.',
+    ignore: 'Where the image is another for each visitor, and must be chosen by a script.',
+  },
   check: ({ placements, responses }) => {
     const largest = placements.filter((placement) => placement.largest);
     const [first] = largest;

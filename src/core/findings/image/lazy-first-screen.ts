@@ -9,6 +9,12 @@ export const lazyFirstScreen = imageFinding({
   fix: 'Remove loading="lazy".',
   isWork: true,
   isInSnippets: true,
+  docs: {
+    meaning: 'An image in the first screen is lazy.',
+    why: 'The browser lays the page out before it asks for it.',
+    computed: 'By loading="lazy" and its slots in all views.',
+    ignore: 'Where it is in the first screen only of windows that few visitors have.',
+  },
   check: ({ placements }) => {
     const late = placements.filter(
       ({ shown, aboveFold, loading }) => shown && aboveFold && loading === 'lazy',

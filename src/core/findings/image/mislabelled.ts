@@ -13,6 +13,12 @@ export const mislabelled = imageFinding({
   doer: 'server',
   fix: 'Send the media type of the format that the file really has.',
   isWork: true,
+  docs: {
+    meaning: 'The server declares another media type than the bytes have.',
+    why: 'Browsers may refuse the file, and caches and programs treat it wrongly.',
+    computed: 'By the first bytes of the file and the header content-type.',
+    ignore: 'Never.',
+  },
   check: ({ file, responses }) => {
     const wrong = responses
       .map(({ declaredType }) => aliases[declaredType] ?? declaredType)

@@ -11,6 +11,12 @@ export const nameless = imageFinding({
   doer: 'content',
   fix: 'Give the file a name that says what the picture shows.',
   isWork: true,
+  docs: {
+    meaning: 'A file is named as cameras and programs do, by a number or a hash.',
+    why: 'Nobody finds it again, search engines cannot tell what it shows.',
+    computed: 'By the last part of its address.',
+    ignore: 'Where a content system names files this way and nobody reads them.',
+  },
   check: ({ responses, placements }) => {
     const addresses = new Set(responses.map(({ url }) => url));
     const names = [...addresses]

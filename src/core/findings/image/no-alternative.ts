@@ -10,6 +10,12 @@ export const noAlternative = imageFinding({
   doer: 'markup',
   fix: 'Add alt with what the picture shows, or alt="" where it only decorates.',
   isWork: true,
+  docs: {
+    meaning: 'An image has no attribute alt.',
+    why: 'Who cannot see it is told its address instead.',
+    computed: 'By the markup of all elements that show it; an empty alt is fine.',
+    ignore: 'Never: an image that only decorates gets alt="".',
+  },
   check: ({ placements }) => {
     const bare = placements.filter(
       ({ kind, shown, markup }) => shown && kinds.has(kind) && markup?.alt === null,

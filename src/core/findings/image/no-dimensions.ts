@@ -8,6 +8,13 @@ export const noDimensions = imageFinding({
   fix: 'Give the attributes width and height the pixels of the file.',
   isWork: true,
   isInSnippets: true,
+  docs: {
+    meaning: 'The page moves when the image arrives.',
+    why: 'Visitors lose their line, or press what they did not mean.',
+    computed:
+      'The page is laid out with the file held back, and compared with how it is afterwards.',
+    ignore: 'Where nothing comes after it.',
+  },
   check: ({ file, placements }) => {
     const bare = placements.filter(
       ({ kind, shown, markup }) => shown && kind === 'img' && markup?.dimensions === false,

@@ -7,6 +7,12 @@ export const severalAddresses = imageFinding({
   doer: 'markup',
   fix: 'Link to one of the addresses everywhere.',
   isWork: false,
+  docs: {
+    meaning: 'The same image is sent under several addresses.',
+    why: 'Browsers load and keep each of them.',
+    computed: 'By the content of the files.',
+    ignore: 'Where the addresses are due to change apart.',
+  },
   check: ({ file, responses }) => {
     const fetched = responses.filter(({ url }) => !isInDocument(url));
     const addresses = new Set(fetched.map(({ url }) => url)).size;

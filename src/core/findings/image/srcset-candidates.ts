@@ -22,6 +22,13 @@ export const srcsetCandidates = imageFinding({
   doer: 'markup',
   fix: 'Offer the widths that explain and refit name.',
   isWork: false,
+  docs: {
+    meaning:
+      'The candidate that a view takes has far more pixels than it needs, or too few; widths nearly repeat; or there are more than twelve.',
+    why: 'The right file is not on offer.',
+    computed: 'By the slot curve of the element and the widths in srcset.',
+    ignore: 'Where the widths serve a slot that the survey did not see.',
+  },
   check: ({ placements, views, policy }) => {
     for (const placement of placements) {
       const { markup, shown, slot, view } = placement;

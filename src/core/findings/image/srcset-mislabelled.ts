@@ -12,6 +12,12 @@ export const srcsetMislabelled = imageFinding({
   doer: 'markup',
   fix: 'Write the real width of the file into srcset.',
   isWork: true,
+  docs: {
+    meaning: 'A width in srcset is not that of the file.',
+    why: 'Browsers choose by what is written, and take the wrong file.',
+    computed: 'By the pixels of the file that came.',
+    ignore: 'Never.',
+  },
   check: ({ file, placements }) => {
     const { intrinsic } = file;
     if (!intrinsic) return undefined;

@@ -12,6 +12,12 @@ export const tooFewPixels = imageFinding({
   doer: 'content',
   fix: 'Use a file with more pixels; the finding names one where the survey knows it.',
   isWork: true,
+  docs: {
+    meaning: 'A picture is drawn more than a tenth larger than it is.',
+    why: 'It looks blurred.',
+    computed: 'By its pixels and its largest slot, at density 1.',
+    ignore: 'Where it is meant to look so.',
+  },
   check: ({ file, placements, larger }) => {
     const { intrinsic } = file;
     if (!intrinsic) return undefined;

@@ -11,6 +11,14 @@ export const wrongSizes = imageFinding({
   doer: 'markup',
   fix: 'Write the text for sizes that explain names.',
   isWork: false,
+  docs: {
+    meaning:
+      'sizes, or its absence beside a srcset of widths, differs from the measured slot by more than 15 %.',
+    why: 'Browsers choose the file before they know the layout, by sizes alone.',
+    computed:
+      'By the slot curve from 320 to 2560 px; the message has the text that would be right.',
+    ignore: 'Where the layout depends on what the visitor does.',
+  },
   check: ({ placements, views }) => {
     for (const placement of placements) {
       const { markup, shown } = placement;

@@ -8,6 +8,12 @@ export const backwardsOrder = loadFinding({
   doer: 'markup',
   fix: 'Make the images below the first screen lazy, and give the largest one fetchpriority="high".',
   isWork: false,
+  docs: {
+    meaning: 'Images further down come before those of the first screen.',
+    why: 'The line is busy with what nobody sees yet.',
+    computed: 'By the times of the requests and the first screen.',
+    ignore: 'Where the first screen is done before.',
+  },
   check: ({ requests, firstScreen, network }) => {
     if (!firstScreen || firstScreen.size === 0) return [];
     const images = requests.filter(({ type, status }) => type === 'image' && status < 300);

@@ -12,6 +12,13 @@ export const blockingChain = loadFinding({
   doer: 'markup',
   fix: 'Link to the file from the HTML instead of importing it, or preload it.',
   isWork: false,
+  docs: {
+    meaning: 'Requests that block rendering are found one after another.',
+    why: 'Nothing is drawn before the last one.',
+    computed:
+      'By the initiators of blocking requests; the cost is what the later ones take beyond the first.',
+    ignore: 'Where the chain is short and its files are tiny.',
+  },
   check: ({ requests, document }) => {
     if (document?.end == null) return [];
     const blocking = requests.filter(({ renderBlocking, end }) => renderBlocking && end !== null);

@@ -37,6 +37,12 @@ export const closedConnections = loadFinding({
   doer: 'server',
   fix: 'Keep connections alive: turn keep-alive on, and allow many requests on a connection.',
   isWork: false,
+  docs: {
+    meaning: 'The server closes the connection after a response.',
+    why: 'Each file is a new connection.',
+    computed: 'By connections and the header connection (RFC 9112, section 9.6).',
+    ignore: 'Where the server sends a single file.',
+  },
   check: (load) =>
     [...connectionsByHost(load)].flatMap(([host, opened]) => {
       const closed = load.requests.filter(

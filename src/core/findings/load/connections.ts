@@ -11,6 +11,12 @@ export const connections = loadFinding({
   doer: 'server',
   fix: 'Serve the host over HTTP/2 or HTTP/3.',
   isWork: false,
+  docs: {
+    meaning: 'The browser opens several connections to one host.',
+    why: 'Connecting takes round trips, and each starts slowly.',
+    computed: 'By the connections of the load; under 50 ms nothing is said.',
+    ignore: 'Where they are opened while nothing waits.',
+  },
   check: (load) =>
     [...connectionsByHost(load)].flatMap(([host, opened]) => {
       const spent = timeOfFurther(opened);

@@ -8,6 +8,12 @@ export const errors = loadFinding({
   doer: 'markup',
   fix: 'Correct the address, put the file there, or remove what asks for it.',
   isWork: false,
+  docs: {
+    meaning: 'A request is answered with an error, or not at all.',
+    why: 'Something is missing, and the page may wait for it.',
+    computed: 'By the status of the responses.',
+    ignore: 'Where it is refused to programs only.',
+  },
   check: (load) =>
     load.requests.flatMap((request) => {
       const { status, failure, redirectsTo } = request;

@@ -10,6 +10,12 @@ export const heavyImage = loadFinding({
   doer: 'content',
   fix: 'Send the image at its need: refit makes the files.',
   isWork: false,
+  docs: {
+    meaning: 'An image takes long to receive.',
+    why: 'It holds the line while others wait.',
+    computed: 'By the phases of the request.',
+    ignore: 'Where it is the picture that people came for and at its need.',
+  },
   check: ({ requests, neededBytes, usable }) =>
     requests
       .filter(({ type, phases }) => type === 'image' && phases.receive >= longReceive)

@@ -10,6 +10,12 @@ export const lateDiscovery = loadFinding({
   doer: 'markup',
   fix: 'Put it into the HTML as an img, or preload it.',
   isWork: false,
+  docs: {
+    meaning: 'The largest image is found late.',
+    why: 'Visitors wait for exactly this image.',
+    computed: 'By the time of its request after that of the document.',
+    ignore: 'Where a script must choose it.',
+  },
   check: ({ requests, document, largest }) => {
     if (largest?.url == null || document?.end == null) return [];
     const picture = requests.find(({ url }) => url === largest.url);

@@ -10,6 +10,12 @@ export const longWait = loadFinding({
   doer: 'server',
   fix: 'Find out what the server works on: cache it, or make it quicker.',
   isWork: false,
+  docs: {
+    meaning: 'A server takes long to begin its response.',
+    why: 'Nothing can be done with the line meanwhile.',
+    computed: 'By the phase wait, against the round trip of the line.',
+    ignore: 'Where the response is made for one visitor at a time.',
+  },
   check: (load) =>
     load.requests.flatMap((request) => {
       const server = request.phases.wait - (load.network?.latency ?? 0);

@@ -8,6 +8,12 @@ export const redirects = loadFinding({
   doer: 'markup',
   fix: 'Link to the address that it leads to.',
   isWork: false,
+  docs: {
+    meaning: 'A request leads to another address.',
+    why: 'Each redirect costs a round trip.',
+    computed: 'By the responses of the load.',
+    ignore: 'Where old links to it are everywhere.',
+  },
   check: (load) =>
     load.requests.flatMap((request) => {
       const { status, redirectsTo } = request;

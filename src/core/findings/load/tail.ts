@@ -9,6 +9,12 @@ export const tail = loadFinding({
   doer: null,
   fix: 'Nothing, as long as it does not slow down what visitors do next.',
   isWork: false,
+  docs: {
+    meaning: 'Requests go on after the page is usable.',
+    why: 'They may slow down what visitors do next.',
+    computed: 'By the times of the requests and the marker interactive.',
+    ignore: 'Where they are small.',
+  },
   check: ({ requests, usable }) => {
     if (usable === null) return [];
     const after = requests.filter(({ start }) => start >= usable);

@@ -10,6 +10,12 @@ export const thirdParties = loadFinding({
   doer: 'markup',
   fix: 'Remove what is not used any more, and load the rest with async or later.',
   isWork: false,
+  docs: {
+    meaning: 'Third parties load files before the page is usable.',
+    why: 'They compete with the page itself.',
+    computed: 'By the hosts of the requests before the marker interactive.',
+    ignore: 'Where the page is for what they send.',
+  },
   check: (load) => {
     const early = load.requests.filter((request) => request.thirdParty && isEarly(request, load));
     const byHost = groupBy(early, ({ url }) => hostOf(url));

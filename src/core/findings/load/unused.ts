@@ -18,6 +18,12 @@ export const unused = loadFinding({
   doer: 'markup',
   fix: 'Remove what fetches it, or load it only where it is used.',
   isWork: false,
+  docs: {
+    meaning: 'A file is fetched, and the page uses nothing of it.',
+    why: 'Its bytes are for nothing.',
+    computed: 'By the elements, style rules, fonts and scripts of the page after it was loaded.',
+    ignore: 'Where it is for what the visitor does next.',
+  },
   check: (load) =>
     load.requests.flatMap((request) => {
       const { type, used, transferBytes: bytes, url } = request;

@@ -7,6 +7,12 @@ export const heavyPage = pageFinding({
   doer: null,
   fix: 'Start with the images and requests that explain and clock list first.',
   isWork: false,
+  docs: {
+    meaning: 'A page has more than 500 kB in total in its heaviest view.',
+    why: 'It takes seconds on the line of a phone.',
+    computed: 'By the bytes on the wire of a first visit.',
+    ignore: 'Where the page is what people came to download.',
+  },
   check: ({ page, policy }) => {
     const bytes = totalBytes(page.bytesByType);
     const limit = policy.ceilings.page;

@@ -9,6 +9,13 @@ export const manySlides = pageFinding({
   doer: 'content',
   fix: 'Keep the few pictures that people look at, and load the others when they are asked for.',
   isWork: false,
+  docs: {
+    meaning:
+      'More than five pictures share a slot, and at least half of them wait hidden or beside the window.',
+    why: 'All of them load, and hardly anybody looks at the last.',
+    computed: 'By the slots of the page and what is shown in them.',
+    ignore: 'Where the slides load when they are asked for.',
+  },
   check: ({ placements, policy }) => {
     const limit = policy.ceilings.slides;
     const [first] = placements;

@@ -14,16 +14,19 @@ export function siteItems(
   wordsOf: (finding: Finding) => string,
 ): DraftItem[] {
   return site.flatMap((finding): DraftItem[] => {
-    const { id, data, url, group, pages, perVisit, thirdParty } = finding;
+    const { id, data, url, group, part, pages, count, perVisit, thirdParty } = finding;
     const kind = findingKind(id);
     if (!kind?.doer || !kind.isWork) return [];
     const places = new Set(pages.map((page) => groups.get(page) ?? page));
-    const more = group === null ? 0 : pages.length - 1;
-    const others =
-      more === 0 ? '' : ` (and ${more} more ${more === 1 ? 'document' : 'documents'} of its group)`;
+    const others = [
+      ...(group !== null && pages.length > 1
+        ? [moreOf(pages.length - 1, 'page', ' of its group')]
+        : []),
+      ...(group === null && count > 1 ? [moreOf(count - 1, 'file', '')] : []),
+    ].join('');
     return [
       {
-        key: `${id}\n${group ?? url}`,
+        key: [id, group ?? url, part].join('\n'),
         who: thirdParty ? 'third party' : kind.doer,
         what: (kind.step?.(data) ?? kind.fix) + others,
         url,
@@ -37,4 +40,8 @@ export function siteItems(
       },
     ];
   });
+}
+
+function moreOf(number: number, one: string, which: string): string {
+  return ` (and ${number} more ${number === 1 ? one : `${one}s`}${which})`;
 }

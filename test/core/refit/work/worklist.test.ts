@@ -62,7 +62,10 @@ describe('the work list', () => {
 
   it('has what is to be done about files that are no images, each file once', () => {
     const page = 'http://a.test/0';
-    const about = { group: null, thirdParty: false, pages: [page] };
+    const about = {
+      ...{ group: null, thirdParty: false, pages: [page] },
+      ...{ part: '', count: 1, timePerVisit: null },
+    };
     const { items } = listOf([plainSketch], [], {
       site: [
         {
@@ -83,7 +86,7 @@ describe('the work list', () => {
     const files = items.filter(({ images }) => images === 0);
     expect(files.map(({ who, what, savedPerVisit }) => [who, what, savedPerVisit])).toEqual([
       ['server', 'send it compressed', 4_000],
-      ['server', 'send it compressed (and 2 more documents of its group)', 900],
+      ['server', 'send it compressed (and 2 more pages of its group)', 900],
       ['third party', 'correct its address, or remove what asks for it', 0],
     ]);
     expect(files[0]).toMatchObject({ url: 'http://a.test/s.css', pages: [page], to: '' });

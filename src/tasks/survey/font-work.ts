@@ -1,0 +1,25 @@
+import { charactersOf } from '../../core/survey/font-characters.js';
+import type { Workspace } from '../../store/workspace.js';
+
+/** Finds out what the fonts of a survey would weigh as WOFF2, and with only the characters that its pages draw. */
+export async function examineFonts(
+  { pages, texts, bodies }: Pick<Workspace, 'pages' | 'texts' | 'bodies'>,
+  surveyId: number,
+  signal: AbortSignal | undefined,
+): Promise<void> {
+  const resources = pages.resources(surveyId, texts);
+  const used = charactersOf(resources);
+  for (const [contentHash, facts] of resources.texts) {
+    const { font } = facts;
+    if (!font?.format || !bodies.has(contentHash) || signal?.aborted) continue;
+    const characters = used.get(contentHash) ?? '';
+    const knowsSubset = characters === '' || characters in font.subsets;
+    if (font.woff2 !== null && knowsSubset) continue;
+    const { asWoff2, subsetBytes } = await import('../../texts/font-facts.js');
+    const body = await bodies.read(contentHash);
+    const woff2 = font.woff2 ?? (font.format === 'WOFF2' ? body.length : await asWoff2(body));
+    const subset = knowsSubset ? null : await subsetBytes(body, characters);
+    const subsets = subset === null ? font.subsets : { ...font.subsets, [characters]: subset };
+    texts.add({ ...facts, font: { ...font, woff2, subsets } });
+  }
+}

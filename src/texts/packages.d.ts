@@ -1,0 +1,14 @@
+declare module 'fontverter' {
+  const fontverter: {
+    readonly convert: (font: Buffer, format: 'sfnt' | 'woff' | 'woff2') => Promise<Buffer>;
+  };
+  export default fontverter;
+}
+
+declare module 'subset-font' {
+  export default function subsetFont(
+    font: Buffer,
+    text: string,
+    options?: { readonly targetFormat?: 'sfnt' | 'woff' | 'woff2' },
+  ): Promise<Buffer>;
+}
