@@ -159,7 +159,10 @@ async function picture(tab: Page, path: string, settled: boolean): Promise<Buffe
       image.decoding = 'sync';
     }
     for (let round = 0; round < 500; round++) {
-      if ([...document.images].every((image) => image.complete || !image.currentSrc)) break;
+      // One that has only just been made eager has no current source yet.
+      const isThere = (image: HTMLImageElement) =>
+        image.complete || (image.currentSrc === '' && !image.matches('[src], [srcset]'));
+      if ([...document.images].every(isThere)) break;
       await nextFrame();
     }
     const there = [...document.images].filter(({ naturalWidth }) => naturalWidth > 0);

@@ -60,8 +60,10 @@ export function hurryImages(): void {
 /** Waits until every image has arrived or failed, at most `limit` milliseconds. */
 export async function settleImages(limit: number): Promise<boolean> {
   const end = performance.now() + limit;
-  const waiting = () =>
-    [...document.images].some((image) => !image.complete && image.currentSrc !== '');
+  // One that has only just been made eager has no current source yet.
+  const isAsked = (image: HTMLImageElement) =>
+    image.currentSrc !== '' || (image.loading !== 'lazy' && image.matches('[src], [srcset]'));
+  const waiting = () => [...document.images].some((image) => !image.complete && isAsked(image));
   while (waiting()) {
     if (performance.now() > end) return false;
     await rest(50);
