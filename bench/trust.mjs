@@ -141,7 +141,7 @@ const known = {
 const origin = `http://127.0.0.1:${server.address().port}`;
 const find = ({ requests }, path) => requests.find(({ url }) => url === origin + path);
 
-const connections = await slowConnections(delays.connect, {});
+const connections = await slowConnections(delays.connect, (host, port) => ({ host, port }));
 const browser = await launchBrowser({}, { connections });
 
 /** Loads the page once; what was reported of it, and what is known of it. */

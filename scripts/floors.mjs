@@ -6,11 +6,11 @@ export const floors = [
   ['core/base', 'core/address'],
   ['core/pixels', 'core/slots', 'core/visitors'],
   ['core/policy', 'core/load'],
-  ['core/survey'],
+  ['core/survey', 'core/trial'],
   ['core/findings', 'core/waste'],
   ['core/rank'],
   ['core/refit'],
-  ['browser', 'crawl', 'images', 'output', 'store', 'texts'],
+  ['browser', 'crawl', 'images', 'output', 'replay', 'store', 'texts'],
   ['tasks'],
   ['cli'],
 ];

@@ -11,6 +11,7 @@ export const handlers: Readonly<
   refit: () => import('./handlers/refit.js'),
   prove: () => import('./handlers/prove.js'),
   clock: () => import('./handlers/clock.js'),
+  trial: () => import('./handlers/trial.js'),
   compare: () => import('./handlers/compare.js'),
   surveys: () => import('./handlers/surveys.js'),
   init: () => import('./handlers/init.js'),

@@ -29,6 +29,8 @@ export class Workspace {
   readonly sessions: SessionStore;
   readonly texts: TextStore;
   readonly bodies: BodyStore;
+  /** Bodies of recorded responses, and what fixes have made of them. */
+  readonly recordedBodies: BodyStore;
   readonly #database: Database.Database;
 
   private constructor(folder: string, database: Database.Database) {
@@ -42,6 +44,7 @@ export class Workspace {
     this.sessions = new SessionStore(database);
     this.texts = new TextStore(database);
     this.bodies = new BodyStore(join(folder, 'bodies'));
+    this.recordedBodies = new BodyStore(join(folder, 'recordings', 'bodies'));
   }
 
   /**

@@ -2,7 +2,15 @@
 export interface Progress {
   /** What is being counted: pages, images, files, loads. */
   readonly stage:
-    'pages' | 'images' | 'files' | 'bodies' | 'loads' | 'pictures' | 'looks' | 'proof';
+    | 'pages'
+    | 'images'
+    | 'files'
+    | 'bodies'
+    | 'recordings'
+    | 'loads'
+    | 'pictures'
+    | 'looks'
+    | 'proof';
   readonly done: number;
   /** As far as known by now; it may grow. */
   readonly total: number;

@@ -78,7 +78,7 @@ describe('slow connections', () => {
   });
 
   it('refuse what is no connection, and close when they are told to', async () => {
-    const connections = await slowConnections(5, {});
+    const connections = await slowConnections(5, (host, port) => ({ host, port }));
     const ask = async (...bytes: readonly number[]) => {
       const socket = connect(connections.port, '127.0.0.1');
       onTestFinished(() => void socket.destroy());

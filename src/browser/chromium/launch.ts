@@ -22,6 +22,8 @@ export interface LaunchOptions {
   readonly oneProcess?: boolean;
   /** The proxy of all connections; it must know the hosts that are mapped elsewhere. */
   readonly connections?: Pick<SlowConnections, 'port'> | undefined;
+  /** SHA-256 of a public key, in base64, that is trusted whatever certificate it comes with. */
+  readonly trustedKey?: string;
 }
 
 /**
@@ -32,7 +34,7 @@ export interface LaunchOptions {
  */
 export async function launchBrowser(
   hosts: HostMap = {},
-  { oneProcess = false, connections }: LaunchOptions = {},
+  { oneProcess = false, connections, trustedKey }: LaunchOptions = {},
 ): Promise<Browser> {
   const executablePath = oneProcess ? findSurveyBrowser() : findBrowser();
   if (!executablePath)
@@ -55,6 +57,7 @@ export async function launchBrowser(
       '--proxy-bypass-list=<-loopback>',
     );
   else if (rules.length > 0) args.push(`--host-resolver-rules=${rules.join(',')}`);
+  if (trustedKey !== undefined) args.push(`--ignore-certificate-errors-spki-list=${trustedKey}`);
   // Chromium refuses its sandbox to the superuser, which is who runs in most containers.
   if (process.getuid?.() === 0) args.push('--no-sandbox');
   // Takes most of a second to load: only who needs a browser pays for it.

@@ -11,21 +11,31 @@ export interface SlowConnections {
   close(): Promise<void>;
 }
 
+/** A host and port of an address, or where it really is. */
+export interface Place {
+  readonly host: string;
+  readonly port: number;
+}
+
 /**
  * Connecting to loopback takes no time, and the browser's own throttling only starts once a connection is
  * open. A SOCKS server (version 5, RFC 1928) on loopback reports each connection to the browser a round trip
- * late, as long as a TCP handshake takes. Bytes pass unchanged.
+ * late, as long as a TCP handshake takes, and holds back the server's part of a TLS handshake for another (TLS 1.3, RFC
+ * 8446, section 2). Bytes pass unchanged.
  *
  * @param latency milliseconds of a round trip
- * @param hosts hosts that are found elsewhere than the name service says; it asks that itself for all others
+ * @param placeOf where a host really is; names of others than loopback are looked up
  */
-export async function slowConnections(latency: number, hosts: HostMap): Promise<SlowConnections> {
+export async function slowConnections(
+  latency: number,
+  placeOf: (host: string, port: number) => Place,
+): Promise<SlowConnections> {
   const open = new Set<Socket>();
   const server = createServer((browser) => {
     open.add(browser.on('close', () => open.delete(browser)));
     browser.on('error', () => browser.destroy());
     browser.setNoDelay(true);
-    serve(browser, latency, hosts).catch(() => browser.destroy());
+    serve(browser, latency, placeOf).catch(() => browser.destroy());
   });
   server.listen(0, '127.0.0.1');
   await once(server, 'listening');
@@ -49,7 +59,11 @@ const reply = (status: number) =>
 const granted = 0;
 const refused = 5;
 
-async function serve(browser: Socket, latency: number, hosts: HostMap): Promise<void> {
+async function serve(
+  browser: Socket,
+  latency: number,
+  placeOf: (host: string, port: number) => Place,
+): Promise<void> {
   const bytes = new Incoming(browser);
   const [, methods] = await bytes.take(2);
   await bytes.take(methods!);
@@ -59,7 +73,7 @@ async function serve(browser: Socket, latency: number, hosts: HostMap): Promise<
   const port = (await bytes.take(2)).readUInt16BE();
   if (command !== connectCommand) throw new Error('only connections are served');
   const begun = performance.now();
-  const target = whereIs(host, port, hosts);
+  const target = placeOf(host, port);
   const site = connect(target);
   site.setNoDelay(true);
   browser.on('close', () => site.destroy());
@@ -73,10 +87,32 @@ async function serve(browser: Socket, latency: number, hosts: HostMap): Promise<
     browser.end(reply(refused));
     return;
   }
-  if (isLoopback(target.host)) await after(Math.max(0, begun + latency - performance.now()));
+  const isHere = isLoopback(target.host);
+  if (isHere) await after(Math.max(0, begun + latency - performance.now()));
   bytes.end();
   browser.write(reply(granted));
-  browser.pipe(site).pipe(browser);
+  if (isHere && latency > 0) holdHandshake(browser, site, latency);
+  else site.pipe(browser);
+  browser.pipe(site);
+}
+
+/** The first byte of a TLS handshake (RFC 8446, section 5.1). */
+const handshake = 22;
+
+/** Passes on what a server sends; its part of a TLS handshake a round trip late. */
+function holdHandshake(browser: Socket, site: Socket, latency: number): void {
+  let isTls = false;
+  browser.once('data', (chunk: Buffer) => (isTls = chunk[0] === handshake));
+  site.once('data', (first: Buffer) => {
+    site.pause();
+    const pass = () => {
+      if (browser.destroyed) return;
+      browser.write(first);
+      site.pipe(browser);
+    };
+    if (isTls) setTimeout(pass, latency);
+    else pass();
+  });
 }
 
 async function readHost(bytes: Incoming, type: number): Promise<string> {
@@ -92,11 +128,11 @@ async function readHost(bytes: Incoming, type: number): Promise<string> {
 /** Whether a page is served by this machine. */
 export function isServedHere(url: string, hosts: HostMap): boolean {
   const { hostname } = new URL(url);
-  return isLoopback(whereIs(hostname, 0, hosts).host);
+  return isLoopback(placeIn(hosts, hostname, 0).host);
 }
 
-/** The real place of a host. */
-function whereIs(host: string, port: number, hosts: HostMap): { host: string; port: number } {
+/** The real place of a host that may be mapped. */
+export function placeIn(hosts: HostMap, host: string, port: number): Place {
   const pattern = Object.keys(hosts).find(
     (name) => name === host || (name.startsWith('*') && host.endsWith(name.slice(1))),
   );

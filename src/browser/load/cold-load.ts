@@ -12,12 +12,13 @@ import { Camera } from './camera.js';
 import type { VisitorSettings } from '../chromium/access.js';
 import type { Channel } from '../chromium/channel.js';
 import { FreshContext } from './fresh-context.js';
-import type { FreshTab } from './fresh-context.js';
+import type { ContextSettings, FreshTab } from './fresh-context.js';
 import type { PageMarkers } from '../in-page/markers.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';
 import { loadPage } from '../chromium/load-page.js';
 import { NetworkRecorder } from '../network/network-recorder.js';
 import { toPageRequest } from '../network/recorded-request.js';
+import type { RecordedRequest } from '../network/recorded-request.js';
 import { watchOtherProcesses } from '../network/other-processes.js';
 import { takePicture } from './page-picture.js';
 import { untilQuiet } from '../network/until-quiet.js';
@@ -47,12 +48,33 @@ export interface LoadPlan {
   readonly isThirdParty: (address: string) => boolean;
   readonly limits?: ColdLoadLimits;
   readonly visitor?: VisitorSettings | undefined;
+  readonly context?: ContextSettings;
+  readonly observer?: LoadObserver;
   /** Called with a picture of the whole page (PNG) after everything is measured; without it, none is taken. */
   readonly onPicture?: ((picture: Buffer) => Promise<void>) | undefined;
   /** Called again and again with the bytes that have arrived so far. */
   readonly onArrived?: ((bytes: number) => void) | undefined;
   /** Called with what the page showed while it loaded; filming makes the load slower. */
   readonly onFilm?: ((shots: readonly Shot[]) => void) | undefined;
+}
+
+/** Sees a load from its beginning, and the page when everything is measured. */
+export interface LoadObserver {
+  /** Whether it reads bodies: if not, the browser need not keep them. */
+  readonly readsBodies: boolean;
+  begin(recorder: NetworkRecorder): void;
+  /** Nothing is timed any more; what it does to the page is seen in the picture of it. */
+  atRest(page: RestingPage): Promise<void>;
+}
+
+/** A page that has been measured. */
+export interface RestingPage {
+  readonly channel: Channel;
+  readonly world: IsolatedWorld;
+  readonly recorder: NetworkRecorder;
+  readonly limits: QuietLimits;
+  /** A recorded request as it is told. */
+  readonly told: (request: RecordedRequest) => PageRequest;
 }
 
 /** A picture of a load. */
@@ -76,7 +98,12 @@ export async function coldLoad(
   order: LoadPlan,
   repeats = 0,
 ): Promise<[cold: Run, ...warm: Run[]]> {
-  const context = await FreshContext.open(browser, order.conditions.view, order.visitor);
+  const context = await FreshContext.open(
+    browser,
+    order.conditions.view,
+    order.visitor,
+    order.context,
+  );
   try {
     const runs: [Run, ...Run[]] = [await loadIn(context, order)];
     for (let repeat = 0; repeat < repeats && runs.at(-1)!.failure === null; repeat++)
@@ -98,6 +125,7 @@ async function loadIn(
     onPicture,
     onFilm,
     onArrived,
+    observer,
   }: LoadPlan,
 ): Promise<Run> {
   const startedAt = new Date().toISOString();
@@ -105,7 +133,8 @@ async function loadIn(
   try {
     tab = await context.openTab();
     const { channel, applyConditions: dress } = tab;
-    const recorder = await NetworkRecorder.attach(channel, false);
+    const recorder = await NetworkRecorder.attach(channel, observer?.readsBodies ?? false);
+    observer?.begin(recorder);
     await shape(channel, conditions);
     await watchOtherProcesses(channel, {
       begun: (process, url) =>
@@ -130,7 +159,7 @@ async function loadIn(
     if (!isSamePath(url, finalUrl) && (await world.call<boolean>('asksForPassword')))
       return failedRun(startedAt, url, status, `ends on a page to sign in: ${finalUrl}`);
     const load = { world, recorder, isThirdParty };
-    const { seen, requests, interactive } = await readAtRest(
+    const { seen, requests, interactive, told } = await readAtRest(
       load,
       isCutOff ? { ...limits, rest: 0 } : limits,
     );
@@ -138,6 +167,7 @@ async function loadIn(
     const { firstScreen, lazy, useOf } = await usedContent(channel, world);
     const asked = new Set(requests.map((request) => request.url));
     const putOff = [...new Set(lazy)].filter((address) => !asked.has(address)).slice(0, maxPutOff);
+    await observer?.atRest({ channel, world, recorder, limits, told });
     if (onPicture && !isCutOff)
       await keepPicture(takePicture(channel, world, conditions.view), onPicture);
     return {
@@ -208,14 +238,17 @@ async function readAtRest({ world, recorder, isThirdParty }: Load, { rest }: Col
     const seen = await world.call<PageMarkers>('markersOf');
     const { recorded } = recorder;
     const first = recorded[0]!;
-    const early = Math.max(0, first.wallTime - seen.timeOrigin / 1000);
+    const zero = first.start - Math.max(0, first.wallTime - seen.timeOrigin / 1000);
+    const told = (request: RecordedRequest) =>
+      toPageRequest(request, zero, isThirdParty(request.url));
     const requests = recorded
       // What a document or style sheet brings itself is no request.
       .filter(({ url }) => !isInDocument(url))
-      .map((request) => toPageRequest(request, first.start - early, isThirdParty(request.url)))
+      .map(told)
       .sort((a, b) => a.start - b.start);
     const interactive = rest > 0 ? interactiveAt({ ...seen, requests }) : null;
-    if (interactive !== null || performance.now() >= end) return { seen, requests, interactive };
+    if (interactive !== null || performance.now() >= end)
+      return { seen, requests, interactive, told };
     await after(250);
   }
 }

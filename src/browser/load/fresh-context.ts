@@ -23,11 +23,20 @@ const heldBack = `if (self.ServiceWorkerContainer)
   ServiceWorkerContainer.prototype.register = () => Promise.reject(new Error('no service workers'));
   window.print = () => {};`;
 
+/** What sets a context apart from the others of its browser. */
+export interface ContextSettings {
+  /** The SOCKS proxy of its connections, on loopback; the browser's by default. */
+  readonly proxyPort?: number;
+  /** Runs in every document before its own scripts. */
+  readonly script?: string;
+}
+
 /**
  * A browsing context with empty caches whose tabs the driver does not listen to: every listener costs the
  * browser work, so only the code that times the page listens.
  */
 export class FreshContext {
+  readonly #script: string;
   readonly #browser: CDPSession;
   readonly #tabs: InnerChannels;
   readonly #id: string;
@@ -43,7 +52,9 @@ export class FreshContext {
     device: Device,
     visitor: VisitorSettings,
     state: BrowserState | undefined,
+    script: string,
   ) {
+    this.#script = script;
     this.#browser = browser;
     this.#tabs = new InnerChannels(browser);
     this.#id = id;
@@ -59,6 +70,7 @@ export class FreshContext {
     browser: Browser,
     view: Omit<View, 'share' | 'name'>,
     visitor: VisitorSettings = {},
+    { proxyPort, script = '' }: ContextSettings = {},
   ): Promise<FreshContext> {
     const state = savedState(visitor);
     const device = {
@@ -69,10 +81,15 @@ export class FreshContext {
     // Whatever becomes of this program, the context goes with the session.
     const { browserContextId } = await session.send('Target.createBrowserContext', {
       disposeOnDetach: true,
+      ...(proxyPort !== undefined && {
+        proxyServer: `socks5://127.0.0.1:${proxyPort}`,
+        // Loopback, too, which browsers by themselves do not ask a proxy for.
+        proxyBypassList: '<-loopback>',
+      }),
     });
     await session.send('Browser.setDownloadBehavior', { behavior: 'deny', browserContextId });
     await setCookies(session, browserContextId, visitor, state);
-    return new FreshContext(session, browserContextId, view, device, visitor, state);
+    return new FreshContext(session, browserContextId, view, device, visitor, state, script);
   }
 
   async openTab(): Promise<FreshTab> {
@@ -99,7 +116,7 @@ export class FreshContext {
         process.send('Emulation.setUserAgentOverride', this.#device),
         process.send('Emulation.setTouchEmulationEnabled', { enabled: touch }),
         process.send('Page.addScriptToEvaluateOnNewDocument', {
-          source: `${heldBack}\n${this.#state ? storageScript(this.#state) : ''}`,
+          source: `${heldBack}\n${this.#state ? storageScript(this.#state) : ''}\n${this.#script}`,
           runImmediately: true,
         }),
       ]);

@@ -9,6 +9,9 @@ interface OpenRequest {
   readonly request: RecordedRequest;
 }
 
+/** Called with a request that has ended, and with the process that reports it and may still have its body. */
+type FinishListener = (request: RecordedRequest, from: Channel) => void;
+
 /** The most requests that are kept of one page. */
 const maxRequests = 10_000;
 
@@ -31,29 +34,31 @@ export class NetworkRecorder {
   #lastActivity = 0;
   #mainFrame: string;
   readonly #tab: Channel;
-  readonly #listeners: ((request: RecordedRequest) => void)[] = [];
+  readonly #bodies: boolean;
+  readonly #listeners: FinishListener[] = [];
 
-  private constructor(tab: Channel, mainFrame: string) {
+  private constructor(tab: Channel, mainFrame: string, bodies: boolean) {
     this.#tab = tab;
+    this.#bodies = bodies;
     this.#mainFrame = mainFrame;
   }
 
   /** @param bodies whether bodies will be read: if not, the browser need not keep them, which costs it time */
   static async attach(tab: Channel, bodies = true): Promise<NetworkRecorder> {
-    const recorder = new NetworkRecorder(tab, await mainFrameOf(tab));
+    const recorder = new NetworkRecorder(tab, await mainFrameOf(tab), bodies);
     await recorder.#listen(tab, bodies);
     return recorder;
   }
 
   /** Calls back when a request's body has arrived, and for a response from the cache. */
-  onFinished(listener: (request: RecordedRequest) => void): void {
+  onFinished(listener: FinishListener): void {
     this.#listeners.push(listener);
   }
 
   /** Listens to another process of the page as well; `url` is that of its script, if it is a worker. */
   async join(channel: Channel, url: string): Promise<void> {
     this.#scripts.set(channel, keptAddress(url));
-    await this.#listen(channel, false);
+    await this.#listen(channel, this.#bodies);
   }
 
   /** Ends the open requests of a process that has exited. */
@@ -185,7 +190,7 @@ export class NetworkRecorder {
       const status = this.#statuses.get(requestId);
       const hasNone = request.bodyBytes > 0 && encodedDataLength <= request.headerBytes;
       request.revalidated = status === undefined ? hasNone : status === 304;
-      for (const listener of this.#listeners) listener(request);
+      for (const listener of this.#listeners) listener(request, channel);
     });
     channel.on('Network.loadingFailed', ({ requestId, timestamp, errorText, canceled }) => {
       const request = this.#close(requestId, timestamp);

@@ -10,6 +10,7 @@ import { rankCommand } from './rank.js';
 import { refitCommand } from './refit.js';
 import { surveyCommand } from './survey.js';
 import { surveysCommand } from './surveys.js';
+import { trialCommand } from './trial.js';
 
 /** Every command, in the sequence of the work. */
 export const commands = {
@@ -19,6 +20,7 @@ export const commands = {
   refit: refitCommand,
   prove: proveCommand,
   clock: clockCommand,
+  trial: trialCommand,
   compare: compareCommand,
   surveys: surveysCommand,
   demo: demoCommand,

@@ -33,7 +33,8 @@ export const compareForms = {
   },
 } satisfies Forms<CompareView<ComparedPage>>;
 
-async function waterfalls({ pages, choice }: CompareView): Promise<string[]> {
+/** Both waterfalls of each page, on one axis. */
+export async function waterfalls({ pages, choice }: CompareView): Promise<string[]> {
   const { waterfallPairSvg } = await import('../../output/svg/waterfall-pair.js');
   return pages.map((page) => {
     const [before, after] = loadsOf(page, choice).map(({ session, run, chosen }) => ({
@@ -52,7 +53,7 @@ async function waterfalls({ pages, choice }: CompareView): Promise<string[]> {
 }
 
 /** @throws UsageError when no page has pictures of both sides. */
-async function drawLooks({ pages }: CompareView<ComparedPage>): Promise<Buffer[]> {
+export async function drawLooks({ pages }: CompareView<ComparedPage>): Promise<Buffer[]> {
   const seen = pages.flatMap(({ looks }) => looks ?? []);
   if (seen.length === 0)
     throw new UsageError('there are no pictures of both sides to compare', {

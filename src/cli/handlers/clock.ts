@@ -1,5 +1,4 @@
-import { SettingError, UsageError } from '../../core/base/errors.js';
-import { describeNetwork } from '../../core/visitors/network.js';
+import { UsageError } from '../../core/base/errors.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { ClockedPage } from '../../output/views/clock.js';
 import { count } from '../../output/words/units.js';
@@ -9,6 +8,7 @@ import { clockForms } from '../forms/clock.js';
 import { chooseForms } from '../forms/form.js';
 import type { Io } from '../io.js';
 import { visitorOf } from '../options/access-options.js';
+import { namedNetwork, namedView } from '../options/named.js';
 import { choiceOf } from '../options/requests.js';
 import { hostMapOf } from '../options/shared.js';
 import { program } from '../program.js';
@@ -35,8 +35,8 @@ export const handler: Handler<typeof clockCommand> = async (
     await show(await readRecording(har, settings.workspace, policy, io));
     return 0;
   }
-  const network = byName('--network', settings.network, networks, (one) => describeNetwork(one));
-  const view = byName('--view', settings.view ?? views[0]!.name, views, ({ name }) => name);
+  const network = namedNetwork(settings.network, networks);
+  const view = namedView(settings.view, views);
   const { Workspace } = await import('../../store/workspace.js');
   const { clock } = await import('../../tasks/clock/clock.js');
   const workspace = Workspace.open(settings.workspace);
@@ -83,17 +83,4 @@ async function readRecording(
   } finally {
     workspace?.close();
   }
-}
-
-function byName<Item extends { readonly name: string }>(
-  option: string,
-  name: string,
-  items: readonly Item[],
-  describe: (item: Item) => string,
-): Item {
-  const found = items.find((item) => item.name === name);
-  if (found) return found;
-  throw new SettingError(
-    `${option}: expected one of ${items.map(describe).join(', ')}, found ${JSON.stringify(name)}`,
-  );
 }

@@ -1,6 +1,8 @@
 import { min } from 'simple-statistics';
 import { isInDocument } from '../address/address.js';
 import type { Conditions } from '../visitors/conditions.js';
+import { contentOf } from './har-content.js';
+import type { HarContent } from './har-content.js';
 import { requestOf } from './har-entry.js';
 import type { Note } from './har-entry.js';
 import { amountOf, listOf, untrustedObject, textOf } from '../base/untrusted.js';
@@ -18,6 +20,8 @@ export interface HarPage {
   /** `null` if the format has no place for them. */
   readonly conditions: Conditions | null;
   readonly run: Run;
+  /** What the file holds of the body of each request of the run, in the same order. */
+  readonly contents: readonly HarContent[];
 }
 
 /** The content of a HAR file. */
@@ -114,12 +118,19 @@ function readPage(
   };
   const first = entries[Math.max(0, begins.indexOf(earliest))];
   const page = pageAddress(told, first);
-  const requests = entries
-    .map((entry, index) =>
-      requestOf(entry, startOf(entry, index), (url) => isThirdParty(url, page), note),
-    )
-    .sort((a, b) => a.start - b.start);
-  return { page, conditions: conditionsOf(told, browser), run: runOf(page, zero, told, requests) };
+  const read = entries
+    .map((entry, index) => ({
+      request: requestOf(entry, startOf(entry, index), (url) => isThirdParty(url, page), note),
+      content: contentOf(entry),
+    }))
+    .sort((a, b) => a.request.start - b.request.start);
+  const requests = read.map(({ request }) => request);
+  return {
+    page,
+    conditions: conditionsOf(told, browser),
+    run: runOf(page, zero, told, requests),
+    contents: read.map(({ content }) => content),
+  };
 }
 
 /** The start of the page: as recorded, unless that is after its first request or long before it. */

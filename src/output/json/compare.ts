@@ -1,10 +1,21 @@
 import { serverShift } from '../../core/load/server-shift.js';
 import type { PageRequest } from '../../core/load/request.js';
 import type { Session } from '../../core/load/session.js';
-import type { CompareView } from '../views/compare.js';
+import type { ComparedPageView, CompareView } from '../views/compare.js';
 
 /** Sessions before and after as the document `zealous-lynx.compare/1`. */
 export function compareDocument({ pages }: CompareView) {
+  return { format: 'zealous-lynx.compare/1', pages: pages.map(comparedPageDocument) };
+}
+
+/** One page before and after, as documents have it. */
+export function comparedPageDocument({
+  before,
+  after,
+  comparison,
+  requests,
+  looks,
+}: ComparedPageView) {
   const head = ({ id, label, page, startedAt, conditions, runs }: Session) => ({
     id,
     label,
@@ -22,28 +33,25 @@ export function compareDocument({ pages }: CompareView) {
       transferBytes: request.transferBytes,
     };
   return {
-    format: 'zealous-lynx.compare/1',
-    pages: pages.map(({ before, after, comparison, requests, looks }) => ({
-      before: head(before),
-      after: head(after),
-      ...comparison,
-      serverShift: serverShift(comparison.markers),
-      looks: looks && {
-        similarity: looks.similarity,
-        changedShare: looks.changedShare,
-        restlessShare: looks.restlessShare,
-        before: looks.before,
-        after: looks.after,
-        regions: looks.regions,
-      },
-      requests: requests.map(({ before: was, after: is, by, putOff, bytes, end }) => ({
-        before: side(was),
-        after: side(is),
-        by,
-        putOff,
-        bytes,
-        end,
-      })),
+    before: head(before),
+    after: head(after),
+    ...comparison,
+    serverShift: serverShift(comparison.markers),
+    looks: looks && {
+      similarity: looks.similarity,
+      changedShare: looks.changedShare,
+      restlessShare: looks.restlessShare,
+      before: looks.before,
+      after: looks.after,
+      regions: looks.regions,
+    },
+    requests: requests.map(({ before: was, after: is, by, putOff, bytes, end }) => ({
+      before: side(was),
+      after: side(is),
+      by,
+      putOff,
+      bytes,
+      end,
     })),
   };
 }

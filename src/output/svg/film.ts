@@ -78,7 +78,7 @@ export function filmSvg({ title, conditions, film }: FilmPicture): string {
 const lineLength = 150;
 
 /** The conditions, in as few lines as they need. */
-function conditionLines(conditions: string): string[] {
+export function conditionLines(conditions: string): string[] {
   const lines: string[] = [];
   for (const part of conditions.split(' · ')) {
     const longer = lines.length > 0 ? `${lines.at(-1)} · ${part}` : part;

@@ -38,7 +38,7 @@ export function drawCompare({ pages, choice, waterfalls }: CompareView, screen: 
 }
 
 /** Both waterfalls on an axis as long as the longer of them. */
-function drawWaterfallPair(
+export function drawWaterfallPair(
   page: ComparedPageView,
   choice: RequestChoice,
   screen: Screen,

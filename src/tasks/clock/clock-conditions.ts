@@ -1,4 +1,4 @@
-import { isServedHere, slowConnections } from '../../browser/chromium/slow-connections.js';
+import { isServedHere, placeIn, slowConnections } from '../../browser/chromium/slow-connections.js';
 import type { SlowConnections } from '../../browser/chromium/slow-connections.js';
 import type { Conditions } from '../../core/visitors/conditions.js';
 import type { Network } from '../../core/visitors/network.js';
@@ -11,7 +11,7 @@ export async function connectionsFor(
   { latency }: Network,
 ): Promise<SlowConnections | undefined> {
   const here = latency > 0 && urls.every((url) => isServedHere(url, hosts));
-  return here ? slowConnections(latency, hosts) : undefined;
+  return here ? slowConnections(latency, (host, port) => placeIn(hosts, host, port)) : undefined;
 }
 
 /** The conditions of all loads of a call; each session adds the state of its cache. */

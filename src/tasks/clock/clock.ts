@@ -3,7 +3,7 @@ import type { Browser } from 'playwright-core';
 import { launchBrowser } from '../../browser/chromium/launch.js';
 import { defaultColdLoadLimits } from '../../browser/load/cold-load.js';
 import { countedRuns } from '../../core/load/session.js';
-import type { Session } from '../../core/load/session.js';
+import type { Run, Session } from '../../core/load/session.js';
 import type { Film } from '../../core/pixels/film.js';
 import type { Workspace } from '../../store/workspace.js';
 import { noProgress, noTrace } from '../progress.js';
@@ -14,7 +14,7 @@ import type { ClockOptions, ClockOutcome, ClockResult } from './clock-options.js
 import { resultOf } from './clock-result.js';
 import { filmLoad } from './film-load.js';
 import { knownNeeds } from './known-needs.js';
-import { loadInTurn, pageOf } from './load-in-turn.js';
+import { loadInTurn, pageOf, warmUpInTurn } from './load-in-turn.js';
 import { LoadProgress } from './load-progress.js';
 
 export type { ClockOptions, ClockOutcome, ClockResult } from './clock-options.js';
@@ -107,7 +107,9 @@ async function clockIn(
     progress,
     onTrace,
   };
-  const kept = await loadInTurn(workspace, turn);
+  const kept = new Map<Session, Run[]>(begun.map((session) => [session, []]));
+  await warmUpInTurn(turn);
+  await loadInTurn(workspace, turn, kept);
   const films = new Map<Session, Film>();
   for (const [cold] of options.film ? sessions : []) {
     if (signal?.aborted) break;

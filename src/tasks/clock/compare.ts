@@ -58,13 +58,9 @@ export async function compare(
     });
   const compared: ComparedPage[] = [];
   for (const [first, second] of pairs)
-    compared.push({
-      before: first,
-      after: second,
-      comparison: compareSessions(first, second),
-      requests: matchRequests(medianRun(first), medianRun(second)),
-      looks: isHar(before) || isHar(after) ? null : await looksOf(workspace(), first, second),
-    });
+    compared.push(
+      await comparedPage(isHar(before) || isHar(after) ? null : workspace(), first, second),
+    );
   const differing = compared[0]!.comparison.differingConditions;
   if (differing.length > 0 && !anyway)
     throw new ConditionsDifferError(
@@ -73,6 +69,20 @@ export async function compare(
       { hint: 'run clock again for one of them, or compare them with --anyway' },
     );
   return compared;
+}
+
+/** One page before and after; of a workspace, with what it looks like. */
+export async function comparedPage(
+  workspace: Workspace | null,
+  before: Session,
+  after: Session,
+): Promise<ComparedPage> {
+  return {
+    ...{ before, after },
+    comparison: compareSessions(before, after),
+    requests: matchRequests(medianRun(before), medianRun(after)),
+    looks: workspace && (await looksOf(workspace, before, after)),
+  };
 }
 
 async function looksOf(

@@ -30,6 +30,8 @@ export interface LoadsInTurn {
   readonly signal: AbortSignal | undefined;
   readonly progress: LoadProgress;
   readonly onTrace: Trace;
+  /** What sets the loads of a session apart from those of the others. */
+  readonly apart?: (session: Session) => Pick<LoadPlan, 'context' | 'observer'>;
 }
 
 /** The page of a load, and who is a third party to it. */
@@ -37,11 +39,37 @@ export function pageOf(url: string): Pick<LoadPlan, 'url' | 'isThirdParty'> {
   return { url, isThirdParty: (address) => isThirdParty(address, url) };
 }
 
+/** Loads each page once without counting it: that warms what only a first load pays for. */
+export async function warmUpInTurn({
+  browser,
+  conditions,
+  limitsFor,
+  visitor,
+  sessions,
+  signal,
+  progress,
+  apart,
+}: LoadsInTurn): Promise<void> {
+  for (const [session] of sessions) {
+    if (signal?.aborted || !session) return;
+    const { page } = session;
+    progress.begin(page);
+    const began = performance.now();
+    const [run] = await coldLoad(browser, {
+      ...pageOf(page),
+      ...apart?.(session),
+      ...{ conditions: { ...conditions, network: unshaped }, visitor },
+      limits: { ...warmUpLimits, load: limitsFor(page).load },
+    });
+    progress.expect(page, run.requests, performance.now() - began);
+  }
+}
+
 /**
  * Loads all pages in turn, so that a drift of the machine affects all of them alike, and keeps each run as soon as it is
- * there. One load of each page comes first that does not count: it warms what only a first load pays for.
+ * there.
  *
- * @returns the runs of each session
+ * @param kept the runs of each session so far; new ones are added
  */
 export async function loadInTurn(
   workspace: Workspace,
@@ -55,41 +83,26 @@ export async function loadInTurn(
     signal,
     progress,
     onTrace,
+    apart,
   }: LoadsInTurn,
-): Promise<Map<Session, Run[]>> {
-  const kept = new Map<Session, Run[]>(sessions.flat().map((session) => [session, []]));
-  for (const [{ page } = { page: '' }] of sessions) {
-    if (signal?.aborted) break;
-    progress.begin(page);
-    const unhurried = { ...conditions, network: unshaped };
-    const began = performance.now();
-    const [run] = await coldLoad(browser, {
-      ...pageOf(page),
-      ...{
-        conditions: unhurried,
-        limits: { ...warmUpLimits, load: limitsFor(page).load },
-        visitor,
-      },
-    });
-    progress.expect(page, run.requests, performance.now() - began);
-  }
-  for (let position = 0; position < runs; position++)
+  kept: ReadonlyMap<Session, Run[]>,
+): Promise<void> {
+  const before = Math.max(0, ...[...kept.values()].map(({ length }) => length));
+  for (let position = before; position < before + runs; position++)
     for (const ofPage of sessions) {
-      if (signal?.aborted) return kept;
       const [cold] = ofPage;
-      const { onArrived } = progress.begin(cold!.page);
+      if (signal?.aborted || !cold) return;
+      const { onArrived } = progress.begin(cold.page);
       const [hostLoad = 0] = loadavg();
       const plan = {
-        ...pageOf(cold!.page),
-        conditions,
-        limits: limitsFor(cold!.page),
-        visitor,
-        onArrived,
+        ...pageOf(cold.page),
+        ...apart?.(cold),
+        ...{ conditions, limits: limitsFor(cold.page), visitor, onArrived },
       };
-      const onPicture = keepPicture(workspace, cold!);
+      const onPicture = keepPicture(workspace, cold);
       const loaded = await coldLoad(browser, { ...plan, onPicture }, ofPage.length - 1);
       // What was cut off by the stop is not a run.
-      if (signal?.aborted) return kept;
+      if (signal?.aborted) return;
       loaded.forEach((run, index) => {
         const session = ofPage[index]!;
         if (run.failure !== null)
@@ -98,7 +111,6 @@ export async function loadInTurn(
         kept.get(session)!.push({ ...run, hostLoad });
       });
     }
-  return kept;
 }
 
 /** Keeps two pictures of each cold session's page: what differs between them is no difference to another session. */

@@ -21,9 +21,7 @@ const maxBytes = 500_000_000;
  * @throws NotFoundError when there is no such file; UsageError when it is no HAR, saying what is wrong and where.
  */
 export async function readHarFile(file: string): Promise<HarSessions> {
-  const text = await textOf(file);
-  const reading = interpret(file, parse(file, text));
-  if (reading.pages.length === 0) throw wrong(file, 'there are no requests in it');
+  const reading = await readHarPages(file);
   const sessions = reading.pages.map(({ page, conditions, run }, index) => ({
     id: index + 1,
     label: basename(file),
@@ -33,6 +31,17 @@ export async function readHarFile(file: string): Promise<HarSessions> {
     runs: [run],
   }));
   return { sessions, defects: reading.defects };
+}
+
+/**
+ * Reads a HAR file with all that it holds of its pages.
+ *
+ * @throws as `readHarFile`.
+ */
+export async function readHarPages(file: string): Promise<HarReading> {
+  const reading = interpret(file, parse(file, await textOf(file)));
+  if (reading.pages.length === 0) throw wrong(file, 'there are no requests in it');
+  return reading;
 }
 
 async function textOf(file: string): Promise<string> {

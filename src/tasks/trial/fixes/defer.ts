@@ -1,0 +1,27 @@
+import { editDocuments } from './fix.js';
+import type { Fix } from './fix.js';
+
+export const defer: Fix = {
+  name: 'defer',
+  title: 'scripts in the head wait until the document is there (defer)',
+  unit: 'element',
+  isUsual: () => false,
+  apply: async (recording, tools) => {
+    let after = 0;
+    const outcome = await editDocuments(recording, tools, (document) => {
+      const scripts = document.find(
+        'head script[src]:not([async]):not([defer]):not([type="module"])',
+      );
+      for (const script of scripts) document.setAttribute(script, 'defer', '');
+      if (scripts.length > 0) after += document.find('script:not([src])').length;
+      return scripts.length;
+    });
+    const notes =
+      after > 0
+        ? [
+            'scripts inside the document now run before the deferred ones: check that none needs them',
+          ]
+        : [];
+    return { ...outcome, notes };
+  },
+};

@@ -1,0 +1,36 @@
+import { keptAddress } from '../../../core/address/address.js';
+import { editDocuments, resolved } from './fix.js';
+import type { Fix } from './fix.js';
+
+export const early: Fix = {
+  name: 'early',
+  title: 'the largest picture of the first screen loads early, with priority',
+  unit: 'element',
+  isUsual: () => true,
+  apply: async (recording, tools) => {
+    const { largest } = recording.run;
+    const address = largest?.url;
+    if (address == null)
+      return { recording, changed: 0, notes: ['the largest contentful paint is no picture'] };
+    const outcome = await editDocuments(recording, tools, (document, base) => {
+      if (base !== recording.run.finalUrl) return 0;
+      const [element] = largest!.selector === '' ? [] : document.find(largest!.selector);
+      const byAddress = document
+        .find('img[src]')
+        .find(({ attribs }) => keptAddress(resolved(attribs['src'], base)) === address);
+      const image = element?.name === 'img' ? element : byAddress;
+      const before = document.count;
+      if (image) {
+        document.setAttribute(image, 'loading', null);
+        document.setAttribute(image, 'fetchpriority', 'high');
+      } else {
+        const href = address.replaceAll('&', '&amp;').replaceAll('"', '&quot;');
+        document.prependToHead(
+          `<link rel="preload" as="image" href="${href}" fetchpriority="high">`,
+        );
+      }
+      return document.count > before ? 1 : 0;
+    });
+    return { ...outcome, notes: [] };
+  },
+};

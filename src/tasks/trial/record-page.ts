@@ -1,0 +1,111 @@
+import { join } from 'node:path';
+import type { Browser } from 'playwright-core';
+import { coldLoad } from '../../browser/load/cold-load.js';
+import type { LoadPlan } from '../../browser/load/cold-load.js';
+import { PageTape } from '../../browser/load/page-tape.js';
+import type { TapedRequest } from '../../browser/load/page-tape.js';
+import { PageError } from '../../core/base/errors.js';
+import type { HarContent } from '../../core/load/har-content.js';
+import { readRecording } from '../../core/trial/read-recording.js';
+import type { StoredBody } from '../../core/trial/read-recording.js';
+import type { Recording } from '../../core/trial/recording.js';
+import { contentHashOf } from '../../images/hash.js';
+import { harOf } from '../../output/json/har.js';
+import { writeWhole } from '../../store/write-whole.js';
+import type { Workspace } from '../../store/workspace.js';
+import { steadyPage } from './steady-page.js';
+
+/** Smaller bodies stand in the HAR file itself. */
+const maxInline = 64_000;
+
+/** A recording and the HAR file that has it. */
+export interface RecordedPage {
+  readonly recording: Recording;
+  readonly file: string;
+  /** Responses whose body is not there, with the reason. */
+  readonly missing: readonly { readonly url: string; readonly reason: string }[];
+}
+
+/**
+ * Loads a page once on the line as it is, scrolls it, and keeps every response in a HAR file with contents; large bodies
+ * lie beside it by their hash.
+ *
+ * @param name of the file, without its ending
+ * @throws PageError when the page cannot be loaded.
+ */
+export async function recordPage(
+  workspace: Workspace,
+  browser: Browser,
+  plan: LoadPlan,
+  name: string,
+  creator: { readonly name: string; readonly version: string },
+): Promise<RecordedPage> {
+  const small = new Map<string, Buffer>();
+  const tape = new PageTape(async (body) => {
+    const hash = contentHashOf(body);
+    if (body.length <= maxInline) small.set(hash, body);
+    await workspace.recordedBodies.keep(hash, body);
+    return { hash, bytes: body.length };
+  });
+  const [run] = await coldLoad(browser, {
+    ...plan,
+    observer: tape,
+    context: { script: steadyPage() },
+  });
+  if (run.failure !== null)
+    throw new PageError(`${plan.url} could not be recorded: ${run.failure}`, {
+      hint: 'check the address; for a host that only this machine knows, see --map-host',
+    });
+  const taped = tape.requests;
+  const whole = { ...run, requests: taped.map(({ request }) => request) };
+  const { startedAt } = run;
+  const session = {
+    ...{ id: 0, label: name, page: plan.url, startedAt, runs: [whole] },
+    conditions: plan.conditions,
+  };
+  const har = harOf(session, whole, creator);
+  const entries = har.log.entries.map((entry, index) => withContent(entry, taped[index]!, small));
+  const file = join(workspace.folder, 'recordings', `${name}.har`);
+  const document = { log: { ...har.log, entries } };
+  await writeWhole(file, `${JSON.stringify(document, null, 2)}\n`);
+  return {
+    recording: readRecording(plan.url, whole, taped.map(contentOf), taped.map(storedBody)),
+    file,
+    missing: taped.flatMap(({ request, missing }) =>
+      missing === null ? [] : [{ url: request.url, reason: missing }],
+    ),
+  };
+}
+
+function storedBody({ body }: TapedRequest): StoredBody | null {
+  return body;
+}
+
+function contentOf({ onScroll, body }: TapedRequest): HarContent {
+  return { text: null, isBase64: false, bodyHash: body?.hash ?? null, onScroll };
+}
+
+/** The entry with the body of its response, or the hash of it. */
+function withContent(
+  entry: Readonly<Record<string, unknown>>,
+  { request, body, onScroll }: TapedRequest,
+  small: ReadonlyMap<string, Buffer>,
+) {
+  const response = entry['response'] as Readonly<Record<string, unknown>>;
+  const told = response['content'] as Readonly<Record<string, unknown>>;
+  const bytes = body ? small.get(body.hash) : undefined;
+  const isText = /^text\/|json|xml|javascript/.test(request.mediaType);
+  const content = {
+    ...told,
+    ...(body && { size: body.bytes, _bodyHash: body.hash }),
+    ...(bytes &&
+      (isText && isUtf8(bytes)
+        ? { text: bytes.toString('utf8') }
+        : { text: bytes.toString('base64'), encoding: 'base64' })),
+  };
+  return { ...entry, response: { ...response, content }, ...(onScroll && { _onScroll: true }) };
+}
+
+function isUtf8(bytes: Buffer): boolean {
+  return Buffer.from(bytes.toString('utf8'), 'utf8').equals(bytes);
+}

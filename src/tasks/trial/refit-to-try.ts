@@ -1,0 +1,138 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { NotFoundError, UsageError, messageOf } from '../../core/base/errors.js';
+import { hostOf } from '../../core/address/address.js';
+import { listOf, textOf, untrustedObject } from '../../core/base/untrusted.js';
+import { refitPapers } from '../../core/refit/refit-job.js';
+import { contentHashOf } from '../../images/hash.js';
+
+/** A file of a refit. */
+export interface TriedFile {
+  /** Below the refit's folder, with `/`. */
+  readonly path: string;
+  readonly mediaType: string;
+}
+
+/** The files that take the place of an original. */
+export interface TriedRewrite {
+  readonly from: string;
+  /** The path of the one that is served at the address of the original. */
+  readonly to: string;
+  readonly files: readonly TriedFile[];
+}
+
+/** An element that a refit has new markup for. */
+export interface TriedSnippet {
+  readonly page: string;
+  readonly selector: string;
+  readonly text: string;
+}
+
+/** A refit as its folder hands it over. */
+export interface RefitToTry {
+  readonly folder: string;
+  readonly rewrites: readonly TriedRewrite[];
+  readonly snippets: readonly TriedSnippet[];
+  /** Styles that go with the snippets. */
+  readonly rules: string;
+  /** Content hashes of the originals, by address. */
+  readonly originals: ReadonlyMap<string, string>;
+  /** @throws UsageError when the file is not the one that was written. */
+  readonly read: (path: string) => Promise<Buffer>;
+  /** The address on the site of a file, by that of its original. */
+  readonly addressOf: (path: string, original: string) => string;
+}
+
+/**
+ * Reads the folder of a refit.
+ *
+ * @throws NotFoundError, UsageError when it is none.
+ */
+export async function readRefit(folder: string): Promise<RefitToTry> {
+  const manifest = await document(folder, refitPapers.manifest, 'zealous-lynx.refit/1');
+  const rewritten = await document(folder, refitPapers.rewrites, 'zealous-lynx.rewrites/1');
+  const papers = listOf(manifest['papers']).map((paper) => textOf(untrustedObject(paper)['path']));
+  const marked = papers.includes(refitPapers.snippetsJson)
+    ? await document(folder, refitPapers.snippetsJson, 'zealous-lynx.snippets/1')
+    : {};
+  const made = ['files', 'variants'].flatMap((list) => listOf(manifest[list]).map(untrustedObject));
+  const hashes = new Map(made.map((file) => [textOf(file['path']), textOf(file['resultHash'])]));
+  const originals = new Map(
+    made.flatMap((file) =>
+      listOf(file['originals']).map((url) => [textOf(url), textOf(file['contentHash'])] as const),
+    ),
+  );
+  const hosts = new Set([...originals.keys()].map(hostOf));
+  return {
+    ...{ folder, originals, rules: longText(marked['rules']) },
+    rewrites: listOf(rewritten['rewrites']).map(untrustedObject).map(rewriteOf),
+    snippets: listOf(marked['snippets']).map(untrustedObject).flatMap(snippetsOf),
+    read: async (path) => {
+      const expected = hashes.get(path);
+      if (expected === undefined)
+        throw new UsageError(`${path} is not a file of the refit ${folder}`, {
+          hint: 'run refit again',
+        });
+      const body = await readFile(join(folder, ...path.split('/')));
+      if (contentHashOf(body) !== expected)
+        throw new UsageError(`${join(folder, path)} has changed since the refit was written`, {
+          hint: 'run refit again, or give files made by hand with --files',
+        });
+      return body;
+    },
+    addressOf: (path, original) => {
+      const below = `${hostOf(original).replace(/[^\w.-]/g, '_')}/`;
+      const own = hosts.size > 1 && path.startsWith(below) ? path.slice(below.length) : path;
+      return new URL(`/${own}`, original).href;
+    },
+  };
+}
+
+async function document(folder: string, name: string, format: string) {
+  const file = join(folder, name);
+  let text: string;
+  try {
+    text = await readFile(file, 'utf8');
+  } catch (error) {
+    throw new NotFoundError(`${folder} is not the folder of a refit: ${messageOf(error)}`, {
+      hint: 'give --refit the folder that refit wrote with --out',
+    });
+  }
+  let parsed: ReturnType<typeof untrustedObject> = {};
+  try {
+    parsed = untrustedObject(JSON.parse(text));
+  } catch {
+    // It has no format then, either.
+  }
+  if (parsed['format'] !== format)
+    throw new UsageError(`${file} is not what a refit of this version writes`, {
+      hint: 'run refit again',
+    });
+  return parsed;
+}
+
+function rewriteOf(rewrite: ReturnType<typeof untrustedObject>): TriedRewrite {
+  return {
+    from: textOf(rewrite['from']),
+    to: textOf(rewrite['to']),
+    files: listOf(rewrite['files'])
+      .map(untrustedObject)
+      .map((file) => ({ path: textOf(file['path']), mediaType: textOf(file['mediaType']) })),
+  };
+}
+
+function snippetsOf(snippet: ReturnType<typeof untrustedObject>): TriedSnippet[] {
+  if (snippet['language'] !== 'html') return [];
+  return listOf(snippet['places'])
+    .map(untrustedObject)
+    .map((place) => ({
+      page: textOf(place['page']),
+      selector: textOf(place['selector']),
+      text: longText(snippet['text']),
+    }));
+}
+
+/** A text of our own papers, which may be longer than texts from outside. */
+function longText(value: unknown): string {
+  return typeof value === 'string' ? value : '';
+}
