@@ -14,7 +14,7 @@ const levels: Readonly<Record<'gzip' | 'deflate' | 'br', readonly number[]>> = {
 };
 
 /** The share by which a body may miss the bytes that are wanted, to be taken without trying other levels. */
-const near = 0.01;
+const near = 0.001;
 /** Of larger bodies, the best level of brotli takes seconds. */
 const maxForBest = 2_000_000;
 

@@ -20,6 +20,8 @@ import type { RankResult } from './rank.js';
 import { siteFindings } from './site-findings.js';
 import { refit } from './refit/refit.js';
 import type { RefitResult } from './refit/write-refit.js';
+import { trial } from './trial/trial.js';
+import type { TriedPage } from './trial/trial.js';
 import { survey } from './survey/survey.js';
 import type { SurveyResult } from './survey/survey.js';
 
@@ -41,6 +43,7 @@ export interface DemoSteps {
   /** Told of the findings on what is no image: of the festival's site, then of its archive. */
   found(result: RankResult, site: readonly SiteFinding[]): void;
   refitted(result: RefitResult): void;
+  tried(pages: readonly TriedPage[]): void;
   clocked(result: ClockResult): void;
   compared(pages: readonly ComparedPage[]): void;
 }
@@ -66,8 +69,8 @@ export async function serveDemoSite(
 }
 
 /**
- * The whole story on the demo site: survey, rank, refit; the site with the refit deployed as its papers say; a session of
- * each, and the two compared.
+ * The whole story on the demo site: survey, rank, refit, and a trial of the refit; the site with the refit deployed as its
+ * papers say; a session of each, and the two compared.
  *
  * @returns whether it came to its end; it does not when it was stopped.
  */
@@ -97,7 +100,6 @@ export async function demo(
   const archived = await surveyArchive(workspace, task);
   if (signal.aborted) return false;
   const before = await serveDemoSite(cache, 0, task);
-  let refitted: RefitResult;
   try {
     const surveyed = await survey(workspace, [before.start], {
       ...task,
@@ -118,12 +120,20 @@ export async function demo(
     if (signal.aborted || !session) return false;
     steps.clocked(session);
     const pages = { hosts: () => Promise.resolve(before.hosts), accesses: [] };
-    refitted = await refit(workspace, surveyLabel, out, defaultPolicy, { ...task, pages });
+    const refitted = await refit(workspace, surveyLabel, out, defaultPolicy, { ...task, pages });
+    if (signal.aborted) return false;
+    steps.refitted(refitted);
+    const tried = await trial(workspace, [before.start], {
+      ...{ ...task, creator, label: 'tried', refit: out, hosts: before.hosts },
+      ...{ runs: demoRuns, mostRuns: demoRuns, network: demoNetwork, cpuFactor: 1 },
+      ...{ view: demoViews[0]!, warm: false, each: false, film: false },
+      ...{ fixes: [], without: [], withoutHosts: [] },
+    });
+    if (signal.aborted) return false;
+    steps.tried(tried.pages);
   } finally {
     await before.close();
   }
-  if (signal.aborted) return false;
-  steps.refitted(refitted);
   const deployment = await readDeployment(out, before.start);
   const after = await serveDemoSite(cache, 0, task, deployment);
   try {

@@ -1,10 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { createRequire } from 'node:module';
-import { Ajv } from 'ajv';
-import addFormats from 'ajv-formats';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
+import { harErrors } from '../support/har.js';
 import { run, runJson } from '../support/program.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { photograph } from '../support/pictures.js';
@@ -160,13 +158,3 @@ describe('compare', () => {
 });
 
 /** What the published JSON Schemas of HAR say against a document. */
-function harErrors(har: unknown): string[] {
-  const schemas = createRequire(import.meta.url)('har-schema') as Record<string, object>;
-  const ajv = new Ajv({ strict: false, allErrors: true });
-  addFormats.default(ajv);
-  for (const schema of Object.values(schemas))
-    ajv.addSchema({ ...schema, $schema: 'http://json-schema.org/draft-07/schema#' });
-  const validate = ajv.getSchema('har.json#')!;
-  void validate(har);
-  return (validate.errors ?? []).map(({ instancePath, message }) => `${instancePath} ${message}`);
-}

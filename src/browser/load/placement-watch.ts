@@ -5,7 +5,7 @@ import type { LoadObserver, RestingPage } from './cold-load.js';
 /** Milliseconds to wait for pictures further down once they are scrolled to. */
 const patience = 4_000;
 
-/** Measures the placements of a page once everything else is measured. */
+/** Measures the placements of a page once, after everything else is measured. */
 export class PlacementWatch implements LoadObserver {
   readonly readsBodies = false;
   #found: readonly PlacementSize[] | null = null;
@@ -18,6 +18,8 @@ export class PlacementWatch implements LoadObserver {
   begin(): void {}
 
   async atRest({ channel, world }: RestingPage): Promise<void> {
+    // They are the same at every load, and scrolling takes its time.
+    if (this.#found !== null) return;
     await channel.send('Network.emulateNetworkConditions', {
       ...{ offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: -1 },
     });

@@ -7,6 +7,7 @@ import { compareDocument } from '../../output/json/compare.js';
 import { findingsDocument } from '../../output/json/rank-findings.js';
 import { rankDocument } from '../../output/json/rank.js';
 import { surveyDocument } from '../../output/json/survey.js';
+import { trialDocument } from '../../output/json/trial.js';
 import { drawClock } from '../../output/terminal/clock.js';
 import { drawCompare } from '../../output/terminal/compare.js';
 import { drawDemoSummary } from '../../output/terminal/demo.js';
@@ -15,11 +16,13 @@ import { drawRanking } from '../../output/terminal/rank.js';
 import { drawRefit } from '../../output/terminal/refit.js';
 import { paletteFor } from '../../output/terminal/style.js';
 import { drawSurvey } from '../../output/terminal/survey.js';
+import { drawTrial } from '../../output/terminal/trial.js';
 import type { DemoView } from '../../output/views/demo.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { ComparedPage } from '../../tasks/clock/compare.js';
 import type { RankResult } from '../../tasks/rank.js';
 import type { SurveyResult } from '../../tasks/survey/survey.js';
+import type { TriedPage } from '../../tasks/trial/trial.js';
 import type { RefitResult } from '../../tasks/refit/write-refit.js';
 import { cacheFolder } from '../cache-folder.js';
 import type { Handler } from '../command.js';
@@ -116,6 +119,7 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
   let surveyed: SurveyResult | undefined;
   let ranked: RankResult | undefined;
   let refitted: RefitResult | undefined;
+  let tried: readonly TriedPage[] = [];
   let compared: readonly ComparedPage[] = [];
   const steps: unknown[] = [];
   const { demo } = await import('../../tasks/demo.js');
@@ -167,6 +171,13 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
         title('refit: the files as they should be');
         say(drawRefit({ ...result.manifest, ...result, zipped: null, top: 8 }, screen));
       },
+      tried: (pages) => {
+        tried = pages;
+        const view = { pages, choice: { sort: 'start', top: 24 }, waterfalls: false } as const;
+        steps.push(trialDocument(view));
+        title('trial: what the refit will bring');
+        say(drawTrial(view, screen));
+      },
       clocked: (session) => {
         const view = { sessions: [session], choice: { sort: 'start', top: 24 } } as const;
         steps.push(clockDocument(view));
@@ -182,15 +193,16 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
       },
     },
   );
-  const [pair] = compared;
-  if (!whole || !surveyed || !ranked || !refitted || !pair) return 130;
-  title('in five lines');
+  const [[pair], [trial]] = [compared, tried];
+  if (!whole || !surveyed || !ranked || !refitted || !trial || !pair) return 130;
+  title('in a few lines');
   const view = {
     steps,
     pages: surveyed.pages.length,
     images: ranked.images.length,
     perVisit: ranked.perVisit,
     files: refitted.manifest.files.length,
+    tried: trial.comparison,
     comparison: pair.comparison,
     folders: { workspace: workspace.folder, out },
   };

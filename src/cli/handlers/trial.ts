@@ -39,8 +39,8 @@ export const handler: Handler<typeof trialCommand> = async (
       refit: settings.refit,
       files: settings.files,
       withoutHosts: settings.withoutHost,
-      fixes: settings.fix,
-      without: settings.without,
+      fixes: settings.fix.flatMap(byComma),
+      without: settings.without.flatMap(byComma),
       each: settings.each,
       film: settings.film !== undefined,
       creator: program,
@@ -56,3 +56,7 @@ export const handler: Handler<typeof trialCommand> = async (
     workspace.close();
   }
 };
+
+function byComma(names: string): string[] {
+  return names.split(',').map((name) => name.trim());
+}

@@ -55,7 +55,7 @@ export class ResponseIndex<Response extends Addressed> {
 
 /** A part of a path or value that looks made up for one load: a long number, hexadecimal digits, an id. */
 const volatile =
-  /\d{6,}|[0-9a-f]{8}(?:-?[0-9a-f]{4}){2,}[0-9a-f-]*|\b(?=[\w-]*\d)(?=[\w-]*[a-z])[\w-]{16,}\b/gi;
+  /[0-9a-f]{8}(?:-?[0-9a-f]{4}){2,}[0-9a-f-]*|\b(?=[\w-]*\d)(?=[\w-]*[a-z])[\w-]{16,}\b|\d{6,}/gi;
 
 /** What an address and its likes have in common. */
 function steadyPart(method: string, address: string): string {

@@ -8,7 +8,7 @@ export function trialMarkdown(view: TrialView): string {
   return view.pages
     .map((page) =>
       [
-        ...verdictSentences(page).map(escaped),
+        ...verdictSentences(page.comparison).map(escaped),
         '',
         '| fix | what it does | changed | largest paint | load | bytes |',
         '| --- | --- | ---: | ---: | ---: | ---: |',

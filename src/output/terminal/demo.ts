@@ -1,12 +1,13 @@
 import type { DemoView } from '../views/demo.js';
 import { count, formatBytes, formatShare, formatTime } from '../words/units.js';
+import { verdictSentences } from '../words/trial.js';
 import { paletteFor } from './style.js';
 import type { Screen } from './style.js';
 
-/** The demo in five lines. */
+/** The demo in a few lines. */
 export function drawDemoSummary(view: DemoView, screen: Screen): string {
   const { bold } = paletteFor(screen);
-  const { pages, images, perVisit, files, comparison, folders } = view;
+  const { pages, images, perVisit, files, tried, comparison, folders } = view;
   const change = (name: 'load' | 'largestContentfulPaint') => {
     const { before, after } = comparison.markers[name];
     return before && after
@@ -18,7 +19,10 @@ export function drawDemoSummary(view: DemoView, screen: Screen): string {
     `Surveyed  ${count(pages, 'page')} of the Brindle Bay Kite Festival, ${count(images, 'image file')}`,
     `Wasted    ${bold(formatBytes(perVisit.wasteBytes))} of the ${formatBytes(perVisit.sentBytes)} of images that an average visit is sent, ${formatShare(perVisit.wasteBytes, perVisit.sentBytes)}`,
     `Refitted  ${count(files, 'file')}; the front page went from ${formatBytes(before?.median ?? 0)} to ${bold(formatBytes(after?.median ?? 0))}`,
-    `Clocked   load ${change('load')}, largest contentful paint ${change('largestContentfulPaint')}`,
+    ...verdictSentences(tried).map(
+      (sentence, at) => `${at === 0 ? 'Tried     ' : '          '}${sentence}`,
+    ),
+    `Clocked   after it was deployed: load ${change('load')}, largest contentful paint ${change('largestContentfulPaint')}`,
     `Kept      workspace ${folders.workspace}, new files ${folders.out}; try zealous-lynx rank, or demo --serve`,
   ].join('\n');
 }

@@ -23,7 +23,7 @@ function drawPage(page: TriedPageView, screen: Screen): string {
   const { before, after } = page;
   return [
     bold(`Trial of ${plainText(before.page)}`),
-    ...verdictSentences(page).map((sentence) => plainText(sentence)),
+    ...verdictSentences(page.comparison).map((sentence) => plainText(sentence)),
     '',
     ...drawFixes(page, screen),
     '',
@@ -48,7 +48,8 @@ function drawFixes({ fixes }: TriedPageView, screen: Screen): string[] {
       screen,
       [
         { title: 'fix' },
-        { title: 'what it does' },
+        // Measured numbers leave no room for it.
+        ...(measured ? [] : [{ title: 'what it does' }]),
         { title: 'changed', align: right },
         ...(measured
           ? ['largest paint', 'load', 'bytes'].map((title) => ({ title, align: right }))
@@ -56,7 +57,7 @@ function drawFixes({ fixes }: TriedPageView, screen: Screen): string[] {
       ],
       rows.map(({ name, title, changed, largest, load, bytes }) => [
         name,
-        title,
+        ...(measured ? [] : [title]),
         changed,
         ...(measured ? [largest, load, bytes] : []),
       ]),

@@ -7,6 +7,9 @@ export interface DemoView {
   readonly images: number;
   readonly perVisit: Portion;
   readonly files: number;
+  /** Of the page as it was recorded, and with the refit in the recording. */
+  readonly tried: SessionComparison;
+  /** Of the real site before the refit and after it. */
   readonly comparison: SessionComparison;
   readonly folders: { readonly workspace: string; readonly out: string };
 }

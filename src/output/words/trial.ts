@@ -1,4 +1,4 @@
-import type { Change } from '../../core/load/comparison.js';
+import type { Change, SessionComparison } from '../../core/load/comparison.js';
 import { markerTitles } from '../../core/load/markers.js';
 import type { TriedPageView } from '../views/trial.js';
 import { changeWords, signed, timeWords } from './change.js';
@@ -7,7 +7,7 @@ import { count, formatBytes, formatTime } from './units.js';
 const told = ['largestContentfulPaint', 'load'] as const;
 
 /** What the fixes bring, in two sentences. */
-export function verdictSentences({ comparison }: TriedPageView): string[] {
+export function verdictSentences(comparison: SessionComparison): string[] {
   const paints = told.flatMap((name) => {
     const change = comparison.markers[name];
     if (!change.before || !change.after) return [];

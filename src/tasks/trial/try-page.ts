@@ -169,9 +169,10 @@ function runsToSettle(before: Session, after: Session, most: number): number {
   const loaded = Math.max(before.runs.length, after.runs.length);
   if (countedRuns(before).length === 0 || countedRuns(after).length === 0) return 0;
   const { markers } = compareSessions(before, after);
-  const needed = deciding.map((name) => markers[name].runsToSettle ?? 0);
-  const total = Math.max(...needed);
-  return total > loaded && total <= most ? Math.min(total, most) - loaded : 0;
+  const needed = deciding
+    .map((name) => markers[name].runsToSettle ?? 0)
+    .filter((total) => total <= most);
+  return Math.max(0, ...needed.map((total) => total - loaded));
 }
 
 /** A replay is asked for by nobody who signs in: what the page was sent is in the recording. */

@@ -48,7 +48,9 @@ export const images: Fix = {
       notes: [
         ...(other > 0
           ? [
-              `${other} ${other === 1 ? 'image has' : 'images have'} changed since the survey of the refit, and stay as they are`,
+              other === 1
+                ? '1 image has changed since the survey of the refit, and stays as it is'
+                : `${other} images have changed since the survey of the refit, and stay as they are`,
             ]
           : []),
         ...(replaced.size === 0 && other === 0

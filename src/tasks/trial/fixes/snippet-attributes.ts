@@ -53,6 +53,9 @@ export async function giveAttributes(
 /** That some elements are not in the documents as they were sent. */
 export function absentNote(count: number): string[] {
   if (count === 0) return [];
-  const elements = count === 1 ? '1 element is' : `${count} elements are`;
-  return [`${elements} made by scripts, and stay as they are`];
+  return [
+    count === 1
+      ? '1 element is made by scripts, and stays as it is'
+      : `${count} elements are made by scripts, and stay as they are`,
+  ];
 }
