@@ -70,6 +70,8 @@ export { clock } from './tasks/clock/clock.js';
 export type { ClockOptions, ClockOutcome, ClockResult } from './tasks/clock/clock.js';
 export { compareSurveyLabels } from './tasks/survey/compare-surveys.js';
 export type { ComparedSurveys, SurveyComparison } from './core/rank/survey-comparison.js';
+export { trial } from './tasks/trial/trial.js';
+export type { TriedPage, TrialOptions, TrialOutcome } from './tasks/trial/trial.js';
 export { compare } from './tasks/clock/compare.js';
 export type { ComparedPage } from './tasks/clock/compare.js';
 export { explain } from './tasks/explain.js';

@@ -75,6 +75,14 @@ export class SessionStore {
     });
   }
 
+  /** Every session of some pages, the oldest first. */
+  ofPages(pages: readonly string[]): Session[] {
+    const rows = this.#database
+      .prepare('SELECT * FROM session WHERE page IN (SELECT value FROM json_each(?)) ORDER BY id')
+      .all(JSON.stringify(pages)) as SessionRow[];
+    return rows.map((row) => this.#session(row));
+  }
+
   labels(): string[] {
     const rows = this.#database
       .prepare('SELECT label FROM session GROUP BY label ORDER BY max(clocking)')

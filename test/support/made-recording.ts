@@ -1,10 +1,10 @@
 import { noMarkers } from '../../src/core/load/markers.js';
-import { noPhases } from '../../src/core/load/request.js';
-import type { PageRequest, RequestType } from '../../src/core/load/request.js';
+import type { RequestType } from '../../src/core/load/request.js';
 import { encodingOf } from '../../src/core/trial/recording.js';
 import type { RecordedResponse, Recording } from '../../src/core/trial/recording.js';
 import { contentHashOf } from '../../src/images/hash.js';
 import type { FixTools } from '../../src/tasks/trial/fixes/fix.js';
+import { pageRequest } from './page-request.js';
 
 /** A response of a made recording. */
 export interface MadeResponse {
@@ -40,16 +40,11 @@ export function madeRecording(
     const bytes = Buffer.from(body);
     const hash = contentHashOf(bytes);
     bodies.set(hash, bytes);
-    const request: PageRequest = {
-      ...{ url, type, method: 'GET', status: 200, statusText: 'OK' },
-      mediaType: mediaType ?? mediaTypes[type],
-      ...{ protocol: 'http/1.1', start: 0, end: 10, phases: noPhases },
-      ...{ transferBytes: bytes.length + 100, bodyBytes: bytes.length, fromCache: false },
-      ...{ priority: 'High', firstPriority: 'High', initiator: 'parser', initiatedBy: null },
-      ...{ used: null, thirdParty: false, renderBlocking: false, requestHeaders: [] },
+    const request = pageRequest(url, {
+      ...{ type, mediaType: mediaType ?? mediaTypes[type] },
+      ...{ transferBytes: bytes.length + 100, bodyBytes: bytes.length },
       responseHeaders: Object.entries(headers).map(([name, value]) => ({ name, value })),
-      ...{ serverAddress: '', redirectsTo: '', failure: null },
-    };
+    });
     return {
       ...{ request, bodyHash: hash, bodyBytes: bytes.length, wireBytes: bytes.length },
       ...{ encoding: encodingOf(request), thinking: 0, onScroll: false },

@@ -1,5 +1,6 @@
 import { UsageError } from '../../core/base/errors.js';
 import { rowsOf } from '../../core/rank/rank-view.js';
+import { rowTimes } from '../../core/rank/row-times.js';
 import { findingRows } from '../../core/rank/finding-rows.js';
 import type { Handler } from '../command.js';
 import { usualRows } from '../commands/rank.js';
@@ -9,6 +10,8 @@ import { chooseForms } from '../forms/form.js';
 import { rankForms } from '../forms/rank.js';
 import { warnOfNewest } from '../newest-survey.js';
 import { isAll } from '../../core/rank/filter.js';
+import type { Workspace } from '../../store/workspace.js';
+import type { RankResult } from '../../tasks/rank.js';
 import { filtersOf } from '../options/rank-filters.js';
 
 /** For whoever wants a file of all. */
@@ -26,8 +29,10 @@ export const handler: Handler<typeof rankCommand> = async (
   chooseForms(rankForms, settings);
   const { unweighted, sort, findings } = settings;
   const by = settings.by ?? 'family';
-  if (sort === 'time' && by !== 'finding')
-    throw new UsageError('--sort time sorts findings only', { hint: 'add --by finding' });
+  if (sort === 'time' && (by === 'cause' || by === 'host'))
+    throw new UsageError(`--sort time says nothing of rows by ${by}`, {
+      hint: 'take --by family, image, page, group or finding',
+    });
   const top = settings.top ?? (settings.csv || settings.markdown ? allRows : usualRows);
   const { Workspace } = await import('../../store/workspace.js');
   const { rank } = await import('../../tasks/rank.js');
@@ -73,12 +78,20 @@ export const handler: Handler<typeof rankCommand> = async (
       await show(findingsForms, shown, settings);
       return task.signal.aborted ? 130 : 0;
     }
-    const found = rowsOf(result, { by, sort, top, filter: images, policy });
+    const timed = sort === 'time' ? await timesOf(workspace, result) : {};
+    const found = rowsOf(result, { by, sort, top, filter: images, policy, ...timed });
     const imageLimit = settings.top ?? usualImages;
-    const view = { ...found, result, by, unweighted, narrowed, findings, imageLimit };
+    const view = { ...found, ...timed, result, by, unweighted, narrowed, findings, imageLimit };
     await show(rankForms, view, settings);
     return task.signal.aborted ? 130 : 0;
   } finally {
     workspace.close();
   }
 };
+
+/** How the time is told that rows would spare, and of which pages it is. */
+async function timesOf(workspace: Workspace, result: RankResult) {
+  const { timedPages } = await import('../../tasks/timed-pages.js');
+  const { pages, network } = timedPages(workspace, result);
+  return { timeOf: rowTimes(result, pages), timed: { pages: pages.length, network } };
+}

@@ -10,6 +10,7 @@ import { scaled, wholePortions } from '../waste/portion.js';
 import type { Portion } from '../waste/portion.js';
 import type { RankedImage } from './ranked-image.js';
 import type { Ranking } from './ranking.js';
+import type { RowTime } from './row-times.js';
 import type { SurveyHead, SurveyedPage } from '../survey/survey.js';
 
 /** What rows can be sorted by, the largest first. */
@@ -32,6 +33,8 @@ export interface RankRow {
   /** The first of its image files; `null` where there is none. */
   readonly worst: RankedImage | null;
   readonly family: Family | null;
+  /** What timed pages would be spared; left out where nobody asks for it. */
+  readonly time?: RowTime;
 }
 
 /** A ranking of a survey, to be asked for rows. */
@@ -47,6 +50,8 @@ export interface RankQuery {
   readonly top: number;
   readonly filter: ImageFilter;
   readonly policy: Pick<Policy, 'widths'>;
+  /** What timed pages would be spared by a row; needed to sort by time. */
+  readonly timeOf?: (row: Pick<GroupRow, 'rows'>) => RowTime;
 }
 
 export interface RankedRows {
@@ -67,7 +72,7 @@ const fewRows = 3;
 /** The rows of a ranking, in whole bytes. */
 export function rowsOf(
   ranking: Pick<Ranking, 'ledger' | 'images'>,
-  { by, sort, top, filter, policy }: RankQuery,
+  { by, sort, top, filter, policy, timeOf }: RankQuery,
 ): RankedRows {
   const { ledger, images } = ranking;
   const deliveries = deliveriesOf(ranking, filter);
@@ -76,11 +81,14 @@ export function rowsOf(
   const byFile = new Map(images.map((image) => [image.fileIndex, image]));
   // Counting takes its time: rows that are not shown are counted only where the order depends on it.
   const count = lazily((row: GroupRow) => countsOf(row, ranking, byFile));
+  const time = timeOf && lazily(timeOf);
   const ofPage = pagePortions(ledger);
   const wholeRows = grouped.map((row, at) => ({ row, perVisit: whole[at]! }));
   const value = valueOf[sort];
   const sorted = wholeRows.toSorted(
-    (a, b) => value(b, () => count(b.row)) - value(a, () => count(a.row)),
+    (a, b) =>
+      (time && sort === 'time' ? paintAndLoad(time(b.row)) - paintAndLoad(time(a.row)) : 0) ||
+      value(b, () => count(b.row)) - value(a, () => count(a.row)),
   );
   const [own, foreign] = [false, true].map((third) =>
     sorted.filter(({ row }) => row.thirdParty === third),
@@ -92,6 +100,7 @@ export function rowsOf(
       perVisit,
       ofPage: by === 'page' ? ofPage(row) : null,
       ...count(row),
+      ...(time && { time: time(row) }),
       family: by === 'family' ? familyOf(row, ranking, policy.widths) : null,
     }));
   const rows = shown(own!, top);
@@ -122,6 +131,12 @@ function pagePortions({ facts: { visits }, weights }: Ledger): (row: GroupRow) =
   };
 }
 
+/** What a row is sorted by in time: the paint that visitors see first of all, and then the load. */
+function paintAndLoad({ largestContentfulPaint, load }: RowTime): number {
+  // A millisecond of the paint counts as much as a thousand of the load.
+  return Math.round(largestContentfulPaint ?? 0) * 1_000 + (load ?? 0);
+}
+
 type Counts = Pick<RankRow, 'images' | 'files' | 'pages' | 'worst'>;
 
 type ValueOf = (row: Pick<RankRow, 'perVisit'>, counts: () => Counts) => number;
@@ -133,7 +148,7 @@ const valueOf: Readonly<Record<SortKey, ValueOf>> = {
   bytes: (_, counts) => counts().worst?.file.bytes ?? 0,
   files: (_, counts) => counts().files,
   pages: (_, counts) => counts().pages,
-  // Only findings have a cost in time.
+  // Where two rows spare the same time.
   time: ({ perVisit }) => perVisit.wasteBytes,
 };
 

@@ -31,6 +31,7 @@ export function rankDocument(view: RankView) {
     by,
     rows: [...rows, ...thirdParty].map(rowDocument),
     rowsLeftOut: leftOut,
+    ...(view.timed && { timed: view.timed }),
     images: images
       .slice(0, imageLimit)
       .map((image, at) => imageDocument(image, portions[at]!, pictureOf(image))),
@@ -42,7 +43,7 @@ export function rankDocument(view: RankView) {
 
 /** A row of a ranking as every listing of rows shows it. */
 export function rowDocument(row: RankRow) {
-  const { key, thirdParty, perVisit, ofPage, files, pages, worst, family } = row;
+  const { key, thirdParty, perVisit, ofPage, files, pages, worst, family, time } = row;
   return {
     key,
     thirdParty,
@@ -50,6 +51,7 @@ export function rowDocument(row: RankRow) {
     ofPage,
     files,
     pages,
+    ...(time && { spared: time }),
     worst: worst && { url: worst.url, contentHash: worst.file.contentHash },
     family: family && {
       where: family.where,

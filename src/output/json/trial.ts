@@ -11,7 +11,7 @@ function pageDocument(page: TriedPageView) {
   return {
     page: page.before.page,
     recording,
-    fixes: fixes.map(({ name, title, unit, changed, notes, alone }) => ({
+    fixes: fixes.map(({ name, title, unit, changed, notes, alone, predicted }) => ({
       ...{ name, title, unit, changed, notes },
       alone: alone && {
         markers: alone.markers,
@@ -19,6 +19,7 @@ function pageDocument(page: TriedPageView) {
         bytes: alone.bytes,
         bytesByType: alone.bytesByType,
       },
+      predicted,
     })),
     ...comparedPageDocument(page),
     replay: { missing, unrecorded, alike },

@@ -3,11 +3,12 @@ import type { RankRow } from '../../core/rank/rank-view.js';
 import type { RankView } from '../views/rank.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import { rankedPictures } from '../../core/rank/ranked-picture.js';
+import { describeNetwork } from '../../core/visitors/network.js';
 import { formatSize } from '../../core/base/size.js';
 import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { findingTitle, findingWords } from '../words/findings.js';
 import { nameOf, originOf, pixelWords } from '../words/rank.js';
-import { count, formatBytes, formatShare } from '../words/units.js';
+import { count, formatBytes, formatShare, formatTime } from '../words/units.js';
 import { causeBars } from './cause-bars.js';
 import { joined, paletteFor, table } from './style.js';
 import type { Column, Screen } from './style.js';
@@ -76,6 +77,18 @@ function totalLines({ result, total, unweighted }: RankView, screen: Screen): st
   return lines;
 }
 
+/** The columns of the time that timed pages would be spared. */
+const spared: readonly Field[] = (
+  [
+    ['largest paint', 'largestContentfulPaint'],
+    ['load', 'load'],
+  ] as const
+).map(([title, name]) => ({
+  title,
+  align: 'right',
+  cell: ({ time }) => (time?.[name] == null ? '–' : formatTime(Math.max(0, time[name]))),
+}));
+
 /** A column and its values. */
 interface Field extends Column {
   readonly cell: (row: RankRow) => string;
@@ -90,7 +103,9 @@ function tableOf(rows: readonly RankRow[], view: RankView, screen: Screen): stri
   );
 }
 
-function fieldsOf({ by, result, total, rows, thirdParty }: RankView, { width }: Screen): Field[] {
+function fieldsOf(view: RankView, screen: Screen): Field[] {
+  const { by, result, total, rows, thirdParty, timed } = view;
+  const { width } = screen;
   const origin = originOf(result.survey);
   const several = [...rows, ...thirdParty].some(({ files }) => files > 1);
   const right = 'right' as const;
@@ -99,6 +114,7 @@ function fieldsOf({ by, result, total, rows, thirdParty }: RankView, { width }: 
     { title: 'pages', align: right, spare: true, cell: ({ pages }) => String(pages) },
   ];
   const wasted: Field[] = [
+    ...(timed ? spared : []),
     {
       title: 'waste/visit',
       align: right,
@@ -157,6 +173,7 @@ function fieldsOf({ by, result, total, rows, thirdParty }: RankView, { width }: 
     return [
       named('page', width - 72),
       counted[0]!,
+      ...(timed ? spared : []),
       own('sent', 'sentBytes'),
       own('needed', 'neededBytes'),
       own('wasted', 'wasteBytes'),
@@ -277,8 +294,24 @@ function footnotes(view: RankView, screen: Screen): string[] {
     ...(failed > 0
       ? [dim(`${count(failed, 'page')} had problems; zealous-lynx survey --json lists them.`)]
       : []),
+    ...timeLine(view, screen),
     ...findingLine(view, screen),
     ...nextLines(rows, by),
+  ];
+}
+
+/** Whose the times are, and where they come from. */
+function timeLine({ timed }: RankView, screen: Screen): string[] {
+  if (!timed) return [];
+  const { pages, network } = timed;
+  return [
+    joined(
+      [
+        `largest paint, load: what an average visit to the ${count(pages, 'timed page')} would be spared`,
+        `predicted from loads on ${describeNetwork(network)}`,
+      ],
+      screen,
+    ),
   ];
 }
 

@@ -41,6 +41,7 @@ function drawFixes({ fixes }: TriedPageView, screen: Screen): string[] {
   const { dim } = paletteFor(screen);
   if (fixes.length === 0) return ['No fix: both sides are the page as it is.'];
   const measured = fixes.some(({ alone }) => alone);
+  const predicts = fixes.some(({ predicted }) => predicted);
   const rows = fixes.map(fixRow);
   const right = 'right' as const;
   return [
@@ -51,23 +52,35 @@ function drawFixes({ fixes }: TriedPageView, screen: Screen): string[] {
         // Measured numbers leave no room for it.
         ...(measured ? [] : [{ title: 'what it does' }]),
         { title: 'changed', align: right },
-        ...(measured
-          ? ['largest paint', 'load', 'bytes'].map((title) => ({ title, align: right }))
-          : []),
+        ...[
+          ...(measured ? ['largest paint', 'load', 'bytes'] : []),
+          ...(predicts ? ['predicted paint', 'predicted load'] : []),
+        ].map((title) => ({ title, align: right })),
       ],
-      rows.map(({ name, title, changed, largest, load, bytes }) => [
+      rows.map(({ name, title, changed, largest, load, bytes, predicted }) => [
         name,
         ...(measured ? [] : [title]),
         changed,
         ...(measured ? [largest, load, bytes] : []),
+        ...(predicts ? [predicted.largest, predicted.load] : []),
       ]),
     ),
     ...fixes.flatMap(({ name, notes }) => notes.map((note) => dim(plainText(`${name}: ${note}`)))),
-    measured
-      ? dim(
-          'Largest paint, load and bytes are those of the page with this fix alone, less those of the page as it is.',
-        )
-      : dim('--each loads the page with each fix alone.'),
+    ...(measured
+      ? [
+          dim(
+            'Largest paint, load and bytes: the page with this fix alone, less the page as it is, both loaded.',
+          ),
+        ]
+      : []),
+    ...(predicts
+      ? [
+          dim(
+            'Predicted: what a simulation of the load gives for this fix alone; – where it cannot tell.',
+          ),
+        ]
+      : []),
+    ...(measured ? [] : [dim('--each loads the page with each fix alone.')]),
   ];
 }
 

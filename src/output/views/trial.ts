@@ -1,4 +1,5 @@
 import type { SessionComparison } from '../../core/load/comparison.js';
+import type { PredictedChange } from '../../core/load/predict.js';
 import type { MovedPlacement } from '../../core/trial/moved-placements.js';
 import type { ComparedPageView, CompareView } from './compare.js';
 
@@ -10,6 +11,7 @@ export interface AppliedFixView {
   readonly changed: number;
   readonly notes: readonly string[];
   readonly alone: SessionComparison | null;
+  readonly predicted: PredictedChange | null;
 }
 
 /** One page as it is, and with fixes. */

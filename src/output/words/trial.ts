@@ -32,7 +32,14 @@ function evidence({ difference, interval, verdict }: Change): string {
 }
 
 /** A fix as a row: its name, what it changed, and what it brings alone. */
-export function fixRow({ name, title, unit, changed, alone }: TriedPageView['fixes'][number]) {
+export function fixRow({
+  name,
+  title,
+  unit,
+  changed,
+  alone,
+  predicted,
+}: TriedPageView['fixes'][number]) {
   const cell = (change: Change | undefined, format: (value: number) => string): string => {
     if (!change) return '–';
     const { moved, verdict } = changeWords(change, format, timeWords);
@@ -44,5 +51,13 @@ export function fixRow({ name, title, unit, changed, alone }: TriedPageView['fix
     largest: cell(alone?.markers.largestContentfulPaint, formatTime),
     load: cell(alone?.markers.load, formatTime),
     bytes: cell(alone?.bytes, formatBytes),
+    predicted: {
+      largest: predictedWords(predicted?.largestContentfulPaint),
+      load: predictedWords(predicted?.load),
+    },
   };
+}
+
+function predictedWords(change: number | null | undefined): string {
+  return change == null ? '–' : signed(change, formatTime);
 }

@@ -44,7 +44,7 @@ export async function applyFixes(
     const { recording: next, changed, notes } = await fix.apply(fixed, tools);
     fixed = next;
     const { name, title, unit } = fix;
-    applied.push({ ...{ name, title, unit, changed, notes }, alone: null });
+    applied.push({ ...{ name, title, unit, changed, notes }, alone: null, predicted: null });
   }
   return { recording: fixed, applied };
 }

@@ -2,6 +2,7 @@ import type { VisitorSettings } from '../../browser/chromium/access.js';
 import type { HostMap } from '../../browser/chromium/host-map.js';
 import type { SessionComparison } from '../../core/load/comparison.js';
 import type { Film } from '../../core/pixels/film.js';
+import type { PredictedChange } from '../../core/load/predict.js';
 import type { MovedPlacement } from '../../core/trial/moved-placements.js';
 import type { Network } from '../../core/visitors/network.js';
 import type { View } from '../../core/visitors/view.js';
@@ -51,6 +52,8 @@ export interface AppliedFix {
   readonly notes: readonly string[];
   /** The page with this fix alone against the page as it is; `null` where it was not loaded. */
   readonly alone: SessionComparison | null;
+  /** What it should bring alone, from a simulation; `null` where that cannot tell. */
+  readonly predicted: PredictedChange | null;
 }
 
 /** One page as it is, and with the fixes. */

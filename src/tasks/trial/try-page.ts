@@ -2,10 +2,14 @@ import type { Browser } from 'playwright-core';
 import { defaultColdLoadLimits } from '../../browser/load/cold-load.js';
 import { PageError } from '../../core/base/errors.js';
 import { compareSessions } from '../../core/load/comparison.js';
-import { countedRuns } from '../../core/load/session.js';
+import { modelOf } from '../../core/load/load-model.js';
+import { predictChange } from '../../core/load/predict.js';
+import type { RequestChanges } from '../../core/load/predict.js';
+import { countedRuns, medianRun } from '../../core/load/session.js';
 import type { Run, Session } from '../../core/load/session.js';
 import type { Film } from '../../core/pixels/film.js';
 import { movedPlacements } from '../../core/trial/moved-placements.js';
+import { requestChanges } from '../../core/trial/request-changes.js';
 import type { Recording } from '../../core/trial/recording.js';
 import type { ThrowAwayCertificate } from '../../replay/certificate.js';
 import type { Workspace } from '../../store/workspace.js';
@@ -64,11 +68,14 @@ export async function tryPage(
     { name: 'before', recording },
     { name: 'after', recording: whole.recording },
   ];
-  if (options.each && fixes.length > 1)
-    for (const fix of fixes) {
-      const alone = await applyFixes(recording, [fix], tools);
-      if (alone.applied[0]!.changed > 0) forms.push({ name: fix.name, recording: alone.recording });
-    }
+  const changes = new Map<string, RequestChanges>();
+  for (const fix of fixes) {
+    const alone = await applyFixes(recording, [fix], tools);
+    if (alone.applied[0]!.changed === 0) continue;
+    if (fix.isOfBytes) changes.set(fix.name, requestChanges(recording, alone.recording));
+    if (options.each && fixes.length > 1)
+      forms.push({ name: fix.name, recording: alone.recording });
+  }
   const sides: ReplaySide[] = [];
   try {
     for (const form of forms)
@@ -140,6 +147,7 @@ export async function tryPage(
           : [[name, compareSessions(before, session)] as const];
       }),
     );
+    const model = modelOf(medianRun(before), network);
     const [was, is] = [sides[0]!.placements.found ?? [], sides[1]!.placements.found ?? []];
     const both = [sides[0]!, sides[1]!];
     return {
@@ -147,6 +155,7 @@ export async function tryPage(
       fixes: whole.applied.map((fix): AppliedFix => ({
         ...fix,
         alone: alone.get(fix.name) ?? null,
+        predicted: changes.has(fix.name) ? predictChange(model, changes.get(fix.name)!) : null,
       })),
       ...{ recording: file, missing, films },
       unrecorded: distinct(

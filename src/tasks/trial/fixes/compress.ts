@@ -12,6 +12,7 @@ export const compress: Fix = {
   name: 'compress',
   title: 'texts are compressed (brotli over TLS, else gzip)',
   unit: 'file',
+  isOfBytes: true,
   isUsual: () => true,
   apply: async (recording, { read }) => {
     const outcome = await changeEach(

@@ -5,6 +5,7 @@ export const defer: Fix = {
   name: 'defer',
   title: 'scripts in the head wait until the document is there (defer)',
   unit: 'element',
+  isOfBytes: false,
   isUsual: () => false,
   apply: async (recording, tools) => {
     let after = 0;

@@ -6,6 +6,7 @@ export const early: Fix = {
   name: 'early',
   title: 'the largest picture of the first screen loads early, with priority',
   unit: 'element',
+  isOfBytes: false,
   isUsual: () => true,
   apply: async (recording, tools) => {
     const { largest } = recording.run;

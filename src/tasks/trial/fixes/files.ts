@@ -11,6 +11,7 @@ export const files: Fix = {
   name: 'files',
   title: 'the files of the folder that --files names, at the addresses of their paths',
   unit: 'file',
+  isOfBytes: false,
   isUsual: (tools) => tools.files !== null,
   apply: async (recording, tools) => {
     if (tools.files === null)

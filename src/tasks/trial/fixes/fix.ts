@@ -36,6 +36,8 @@ export interface Fix {
   readonly title: string;
   /** What `changed` counts: `element`, `file`. */
   readonly unit: string;
+  /** Whether all that it does is that files weigh less, or are gone: then it can be predicted what it brings. */
+  readonly isOfBytes: boolean;
   /** Whether it is tried where nobody says which. */
   readonly isUsual: (tools: FixTools) => boolean;
   apply(recording: Recording, tools: FixTools): Promise<FixOutcome>;

@@ -12,6 +12,7 @@ export const flatImports: Fix = {
   name: 'flat-imports',
   title: 'style sheets contain what they import (@import)',
   unit: 'file',
+  isOfBytes: true,
   isUsual: () => false,
   apply: async (recording, { read, keep }) => {
     const sheets = new Map(

@@ -8,6 +8,7 @@ export const images: Fix = {
   name: 'images',
   title: 'refitted files in place of the originals',
   unit: 'file',
+  isOfBytes: true,
   isUsual: ({ refit }) => refit !== null,
   apply: async (recording, { refit, keep }) => {
     if (!refit)

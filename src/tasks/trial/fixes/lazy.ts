@@ -8,6 +8,7 @@ export const lazy: Fix = {
   name: 'lazy',
   title: 'images below the first screen load lazily',
   unit: 'element',
+  isOfBytes: false,
   isUsual: () => true,
   apply: async (recording, tools) => {
     if (tools.refit) return giveAttributes(recording, tools, ['loading']);

@@ -8,6 +8,7 @@ export const lifetimes: Fix = {
   name: 'lifetimes',
   title: 'caches keep images, styles, scripts and fonts for a year',
   unit: 'file',
+  isOfBytes: false,
   isUsual: () => false,
   apply: async (recording) => {
     const outcome = await changeEach(

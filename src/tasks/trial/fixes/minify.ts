@@ -9,6 +9,7 @@ export const minify: Fix = {
   name: 'minify',
   title: 'documents, style sheets and scripts are minified',
   unit: 'file',
+  isOfBytes: true,
   isUsual: () => false,
   apply: async (recording, { read, keep }) => {
     const kindOf = (type: string) => (kinds as Readonly<Record<string, keyof typeof kinds>>)[type];

@@ -5,6 +5,7 @@ export const multiplex: Fix = {
   name: 'http2',
   title: 'hosts with TLS speak HTTP/2',
   unit: 'host',
+  isOfBytes: false,
   isUsual: () => false,
   apply: (recording) => {
     const addresses = recording.responses.map(({ request }) => request.url);

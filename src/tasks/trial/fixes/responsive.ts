@@ -6,6 +6,7 @@ export const responsive: Fix = {
   name: 'responsive',
   title: 'srcset, sizes and formats of images, as the refit has them',
   unit: 'element',
+  isOfBytes: false,
   isUsual: ({ refit }) => refit !== null,
   apply: async (recording, tools) => {
     const { snippets = [], rules = '' } = tools.refit ?? {};

@@ -5,6 +5,7 @@ export const stylesFirst: Fix = {
   name: 'styles-first',
   title: 'style sheets stand ahead of the scripts of the head',
   unit: 'element',
+  isOfBytes: false,
   isUsual: () => false,
   apply: async (recording, tools) => {
     const outcome = await editDocuments(recording, tools, (document) => {

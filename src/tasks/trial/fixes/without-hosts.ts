@@ -14,6 +14,7 @@ export const withoutHosts: Fix = {
   name: 'without-hosts',
   title: 'without what comes from the hosts that --without-host names',
   unit: 'element',
+  isOfBytes: true,
   isUsual: ({ hosts }) => hosts.length > 0,
   apply: async (recording, tools) => {
     const isOut = (url: string) => tools.hosts.some((host) => isOf(hostOf(url), host));

@@ -1,0 +1,129 @@
+// How far a replay is from the page that it was recorded from, whether a trial of nothing claims something, and what a
+// trial takes beside the loads that it is made of. Both sides alternate in one run; medians are compared.
+//
+//   node bench/trial.mjs [replay|nothing|time] [rounds]
+//
+// replay   load, first and largest contentful paint of a replay without a fix against the live page: within 10 % or 30 ms
+// nothing  trials without a fix: of 20, at most one may claim a difference of a marker
+// time     a trial with five loads of each side against ten bare loads of the page: at most 1.3 times as long
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { median } from 'simple-statistics';
+import { drawPictures } from '../dist/demo/pictures/draw.js';
+import { serveDemo } from '../dist/demo/server.js';
+import { launchBrowser } from '../dist/src/browser/chromium/launch.js';
+import { slowConnections, placeIn } from '../dist/src/browser/chromium/slow-connections.js';
+import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/load/cold-load.js';
+import { builtInNetworks } from '../dist/src/core/visitors/network.js';
+import { defaultViews } from '../dist/src/core/visitors/view.js';
+import { Workspace } from '../dist/src/store/workspace.js';
+import { clock } from '../dist/src/tasks/clock/clock.js';
+import { trial } from '../dist/src/tasks/trial/trial.js';
+
+const parts = { replay, nothing, time };
+const [part = 'all', given] = process.argv.slice(2);
+const network = builtInNetworks.find(({ name }) => name === 'fast-mobile');
+const [view] = defaultViews;
+const creator = { name: 'bench', version: '0' };
+const told = ['firstContentfulPaint', 'largestContentfulPaint', 'load'];
+
+const folder = mkdtempSync(join(tmpdir(), 'lynx-bench-'));
+const pictures = await drawPictures(join(tmpdir(), 'lynx-bench-pictures'), () => {});
+const site = await serveDemo(pictures);
+const workspace = Workspace.open(join(folder, 'workspace'));
+const addressOf = (path) => new URL(path, site.start).href;
+const common = { creator, network, view, cpuFactor: 1, hosts: site.hosts, noInteractive: true };
+const untouched = {
+  fixes: ['none'],
+  without: [],
+  withoutHosts: [],
+  each: false,
+  warm: false,
+  film: false,
+};
+const tryNothing = async (page, runs) => {
+  const { pages } = await trial(workspace, [page], {
+    ...common,
+    ...untouched,
+    runs,
+    mostRuns: runs,
+  });
+  return pages[0];
+};
+try {
+  for (const [name, run] of Object.entries(parts)) if (part === 'all' || part === name) await run();
+} finally {
+  workspace.close();
+  await site.close();
+  rmSync(folder, { recursive: true, force: true });
+}
+
+async function replay(rounds = Number(given ?? 4)) {
+  for (const path of ['/', '/journal/', '/makers/']) {
+    const page = addressOf(path);
+    const [live, replayed] = [new Map(), new Map()];
+    for (let round = 0; round < rounds; round++) {
+      const { results } = await clock(workspace, [page], { ...common, runs: 2 });
+      const tried = await tryNothing(page, 2);
+      for (const name of told) {
+        add(live, name, ...results[0].session.runs.map(({ markers }) => markers[name]));
+        add(replayed, name, ...tried.before.runs.map(({ markers }) => markers[name]));
+      }
+    }
+    for (const name of told) {
+      const [was, is] = [median(live.get(name)), median(replayed.get(name))];
+      const off = Math.abs(is - was);
+      const holds = off <= Math.max(30, was * 0.1);
+      console.log(
+        `${path} ${name}: live ${was.toFixed(0)} ms, replayed ${is.toFixed(0)} ms, ratio ${(is / was).toFixed(3)} ${holds ? 'holds' : 'DOES NOT HOLD'}`,
+      );
+    }
+  }
+}
+
+async function nothing(rounds = Number(given ?? 20)) {
+  let claims = 0;
+  for (let round = 0; round < rounds; round++) {
+    const { comparison } = await tryNothing(addressOf('/makers/'), 5);
+    const claimed = told.filter((name) =>
+      ['less', 'more'].includes(comparison.markers[name].verdict),
+    );
+    if (claimed.length > 0) claims++;
+    console.log(`trial ${round + 1} without a fix: ${claimed.join(', ') || 'no difference'}`);
+  }
+  console.log(`${claims} of ${rounds} trials without a fix claim a difference`);
+}
+
+async function time(rounds = Number(given ?? 3)) {
+  const page = addressOf('/makers/');
+  const [bare, whole] = [[], []];
+  for (let round = 0; round < rounds; round++) {
+    let began = performance.now();
+    const connections = await slowConnections(network.latency, (host, port) =>
+      placeIn(site.hosts, host, port),
+    );
+    const browser = await launchBrowser({}, { connections });
+    const { name, width, height, density, touch } = view;
+    const conditions = { network, cpuFactor: 1, view: { name, width, height, density, touch } };
+    for (let load = 0; load < 10; load++)
+      await coldLoad(browser, {
+        ...{ url: page, conditions, isThirdParty: () => false },
+        limits: { ...defaultColdLoadLimits, rest: 0 },
+      });
+    await browser.close();
+    await connections.close();
+    bare.push(performance.now() - began);
+    began = performance.now();
+    await tryNothing(page, 5);
+    whole.push(performance.now() - began);
+  }
+  const [was, is] = [median(bare), median(whole)];
+  console.log(
+    `trial ${(is / 1000).toFixed(1)} s, ten bare loads ${(was / 1000).toFixed(1)} s, ratio ${(is / was).toFixed(2)} (bound 1.3)`,
+  );
+}
+
+function add(lists, name, ...values) {
+  lists.set(name, [...(lists.get(name) ?? []), ...values]);
+}

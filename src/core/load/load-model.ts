@@ -1,0 +1,146 @@
+import { hostOf } from '../address/address.js';
+import type { Network } from '../visitors/network.js';
+import type { PageRequest } from './request.js';
+import type { Run } from './session.js';
+
+/** A request as the model of a load has it. */
+export interface ModelRequest {
+  readonly url: string;
+  /** Where it is connected to: scheme, host and port. */
+  readonly origin: string;
+  /** Whether the connections of its origin carry any number of requests at a time (HTTP/2). */
+  readonly isMultiplexed: boolean;
+  /** The request that made it known, by its place in the list; `null` for what is known from the beginning. */
+  readonly parent: number | null;
+  /** Whether it is known as soon as the parent begins to arrive, or only when all of it is there. */
+  readonly knownAt: 'first-byte' | 'end';
+  /** Milliseconds from then until it is requested. */
+  readonly lag: number;
+  /** Round trips of opening a connection: one, and another for TLS 1.3. */
+  readonly handshakes: number;
+  /** Milliseconds that the server needs, without the line. */
+  readonly thinking: number;
+  /** On the wire, headers included. */
+  readonly bytes: number;
+  /** Requests of a higher rank get a connection first; those of the lowest wait while something blocks rendering. */
+  readonly rank: number;
+  readonly blocksRendering: boolean;
+}
+
+/** A load as requests that depend on one another, on a line. */
+export interface LoadModel {
+  readonly requests: readonly ModelRequest[];
+  readonly network: Pick<Network, 'latency' | 'down'>;
+  /** What each marker waits for. */
+  readonly markers: ModelMarkers;
+}
+
+/** Moments that a marker comes after, by places in the list of requests, and how long after. */
+export interface MarkerRule {
+  readonly waitsFor: readonly number[];
+  /** Whether it waits for the first bytes of the document, too. */
+  readonly lag: number;
+}
+
+export interface ModelMarkers {
+  readonly firstContentfulPaint: MarkerRule | null;
+  readonly largestContentfulPaint: MarkerRule | null;
+  readonly load: MarkerRule | null;
+}
+
+const ranks: Readonly<Record<string, number>> = {
+  VeryHigh: 4,
+  High: 3,
+  Medium: 2,
+  Low: 1,
+  VeryLow: 0,
+};
+
+/** The rank of what may wait: pictures that are not known to be in the first screen, for example. */
+export const lowRank = 1;
+
+/** Milliseconds by which clocks of one load may disagree. */
+const tolerance = 2;
+
+/**
+ * The model of a load that was measured: what each request waited for, how long its server took, and what the markers
+ * came after. Left out is the time that decoding and scripts take beyond what the load itself shows.
+ *
+ * @param network the line that it was measured on
+ */
+export function modelOf(run: Run, network: LoadModel['network']): LoadModel {
+  const all = run.requests.filter(({ end, fromCache }) => end !== null && !fromCache);
+  const requests = all.map((request, at) => modelRequest(request, at, all, network.latency));
+  const endOf = (at: number) => all[at]!.end!;
+  const after = (moment: number | null, waitsFor: readonly number[]): MarkerRule | null => {
+    if (moment === null || all.length === 0) return null;
+    const anchor = Math.max(firstByteOf(all[0]!), ...waitsFor.map(endOf));
+    return { waitsFor, lag: Math.max(0, moment - anchor) };
+  };
+  const places = (holds: (request: PageRequest) => boolean) =>
+    all.flatMap((request, at) => (holds(request) ? [at] : []));
+  const { firstContentfulPaint: paint, largestContentfulPaint: largest, load } = run.markers;
+  const blocking = places(
+    (one) => one.renderBlocking && paint !== null && one.end! <= paint + tolerance,
+  );
+  const picture = run.largest?.url ?? null;
+  const shown = places((one) => one.url === picture && largest !== null && one.end! <= largest);
+  return {
+    ...{ requests, network },
+    markers: {
+      firstContentfulPaint: after(paint, blocking),
+      largestContentfulPaint: after(largest, [...blocking, ...shown.slice(0, 1)]),
+      load: after(
+        load,
+        places((one) => load !== null && one.end! <= load + tolerance),
+      ),
+    },
+  };
+}
+
+function firstByteOf({ end, phases }: PageRequest): number {
+  return end! - phases.receive;
+}
+
+function modelRequest(
+  request: PageRequest,
+  at: number,
+  all: readonly PageRequest[],
+  latency: number,
+): ModelRequest {
+  const { url, protocol, phases, start, transferBytes, firstPriority, initiatedBy } = request;
+  const parent = at === 0 ? -1 : parentOf(request, at, all, initiatedBy?.url ?? null);
+  const known = parent < 0 ? null : all[parent]!;
+  const fromFirst = known?.type === 'html' && !known.redirectsTo;
+  const moment = known === null ? 0 : fromFirst ? firstByteOf(known) : known.end!;
+  return {
+    url,
+    origin: URL.canParse(url) ? new URL(url).origin : hostOf(url),
+    isMultiplexed: /^h[23]/.test(protocol),
+    parent: parent < 0 ? null : parent,
+    knownAt: fromFirst ? 'first-byte' : 'end',
+    lag: Math.max(0, start - moment),
+    handshakes: url.startsWith('https:') ? 2 : 1,
+    thinking: Math.max(0, phases.wait - latency),
+    bytes: transferBytes,
+    rank: ranks[firstPriority] ?? lowRank,
+    blocksRendering: request.renderBlocking,
+  };
+}
+
+/** The place of the request that made another known: what redirected to it, or named it; else the document. */
+function parentOf(
+  { url, initiator, start }: PageRequest,
+  at: number,
+  all: readonly PageRequest[],
+  named: string | null,
+): number {
+  const earlier = all.slice(0, at);
+  if (initiator === 'redirect')
+    return earlier.findLastIndex(({ redirectsTo }) => redirectsTo === url);
+  const by = earlier.findLastIndex(
+    (one) => one.url === named && (one.type === 'html' || one.end! <= start + tolerance),
+  );
+  if (by >= 0) return by;
+  return earlier.findIndex(({ type, redirectsTo }) => type === 'html' && !redirectsTo);
+}
