@@ -1,8 +1,10 @@
 // How far a replay is from the page that it was recorded from, whether a trial of nothing claims something, and what a
 // trial takes beside the loads that it is made of. Both sides alternate in one run; medians are compared.
 //
-//   node bench/trial.mjs [replay|nothing|time] [rounds]
+//   node bench/trial.mjs [replay|nothing|time|predict] [rounds]
 //
+// predict  the change that a simulation predicts for a fix of bytes against the change that a trial measures, of largest
+//          contentful paint and load: within 15 % or 50 ms on all pages but one
 // replay   load, first and largest contentful paint of a replay without a fix against the live page: within 10 % or 30 ms
 // nothing  trials without a fix: of 20, at most one may claim a difference of a marker
 // time     a trial with five loads of each side against ten bare loads of the page: at most 1.3 times as long
@@ -19,9 +21,13 @@ import { builtInNetworks } from '../dist/src/core/visitors/network.js';
 import { defaultViews } from '../dist/src/core/visitors/view.js';
 import { Workspace } from '../dist/src/store/workspace.js';
 import { clock } from '../dist/src/tasks/clock/clock.js';
+import { defaultPolicy } from '../dist/src/core/policy/policy.js';
+import { refit } from '../dist/src/tasks/refit/refit.js';
+import { survey } from '../dist/src/tasks/survey/survey.js';
 import { trial } from '../dist/src/tasks/trial/trial.js';
+import { serveBoundPages } from './bound-pages.mjs';
 
-const parts = { replay, nothing, time };
+const parts = { replay, nothing, time, predict };
 const [part = 'all', given] = process.argv.slice(2);
 const network = builtInNetworks.find(({ name }) => name === 'fast-mobile');
 const [view] = defaultViews;
@@ -85,7 +91,7 @@ async function replay(rounds = Number(given ?? 4)) {
 async function nothing(rounds = Number(given ?? 20)) {
   let claims = 0;
   for (let round = 0; round < rounds; round++) {
-    const { comparison } = await tryNothing(addressOf('/makers/'), 5);
+    const { comparison } = await tryNothing(addressOf('/programme/'), 5);
     const claimed = told.filter((name) =>
       ['less', 'more'].includes(comparison.markers[name].verdict),
     );
@@ -122,6 +128,52 @@ async function time(rounds = Number(given ?? 3)) {
   console.log(
     `trial ${(is / 1000).toFixed(1)} s, ten bare loads ${(was / 1000).toFixed(1)} s, ratio ${(is / was).toFixed(2)} (bound 1.3)`,
   );
+}
+
+/** The demo's pages with the files of its refit, and pages that are bound by one thing each. */
+async function predict(runs = Number(given ?? 4)) {
+  await survey(workspace, [site.start], {
+    ...{ views: defaultViews.slice(0, 1), policy: defaultPolicy, scope: { pages: 50 }, tabs: 2 },
+    hosts: site.hosts,
+  });
+  const out = join(folder, 'refit');
+  await refit(workspace, undefined, out, defaultPolicy);
+  const bound = await serveBoundPages();
+  const paths = ['/', '/journal/', '/gallery/', '/programme/', '/makers/'];
+  const cases = [
+    ...paths.map((path) => ({ page: addressOf(path), fix: 'images', more: { refit: out } })),
+    ...bound.pages.map(({ page, fix }) => ({
+      ...{ page, fix },
+      more: {
+        hosts: bound.hosts,
+        ...(fix === 'without-hosts' && { withoutHosts: [bound.slowHost] }),
+      },
+    })),
+  ];
+  let held = 0;
+  for (const { page, fix, more } of cases) {
+    const { pages } = await trial(workspace, [page], {
+      ...{ ...common, ...untouched, fixes: [fix], runs, mostRuns: runs },
+      ...more,
+    });
+    const [{ comparison, fixes }] = pages;
+    const told = ['largestContentfulPaint', 'load'].map((name) => {
+      const measured = comparison.markers[name].difference;
+      const predicted = fixes[0].predicted[name];
+      const holds = Math.abs(predicted - measured) <= Math.max(50, Math.abs(measured) * 0.15);
+      return {
+        holds,
+        words: `${name} measured ${measured.toFixed(0)} ms, predicted ${predicted.toFixed(0)} ms`,
+      };
+    });
+    const holds = told.every((one) => one.holds);
+    if (holds) held++;
+    console.log(
+      `${page} ${fix}: ${told.map(({ words }) => words).join('; ')} ${holds ? 'holds' : 'DOES NOT HOLD'}`,
+    );
+  }
+  console.log(`${held} of ${cases.length} pages hold`);
+  await bound.close();
 }
 
 function add(lists, name, ...values) {

@@ -52,8 +52,11 @@ const shots = [
     `zealous-lynx survey http://brindlebay.test/ --map-host '*.test=127.0.0.1:8191' --label again`,
     26_000,
   ],
-  ['surveys', 'zealous-lynx surveys'],
-  ['help', 'zealous-lynx survey --help'],
+  [
+    'trial',
+    'zealous-lynx trial http://brindlebay.test/ --refit brindle-bay-refit --each --network fast-mobile --map-host "*.test=127.0.0.1:8191" --quiet | head -44',
+    420_000,
+  ],
 ];
 
 /** Pictures that commands draw themselves: their names, and the commands as far as the file. */
@@ -66,6 +69,13 @@ const drawn = [
     [
       ...['clock', 'http://brindlebay.test/', '--network', 'mobile', '--runs', '1'],
       ...['--map-host', '*.test=127.0.0.1:8191', '--no-interactive', '--film'],
+    ],
+  ],
+  [
+    'trial-film',
+    [
+      ...['trial', 'http://brindlebay.test/', '--refit', 'brindle-bay-refit', '--runs', '1'],
+      ...['--network', 'fast-mobile', '--map-host', '*.test=127.0.0.1:8191', '--film'],
     ],
   ],
 ];

@@ -91,7 +91,7 @@ async function served() {
     .gif()
     .toBuffer();
   const answers = await site();
-  const known = new Proxy(answers as Record<string, object>, {
+  const known = new Proxy(answers, {
     get: (all, path: string) =>
       path.startsWith('/count.gif') ? { type: 'image/gif', body: gif } : all[path],
   });

@@ -61,17 +61,26 @@ describe('the pictures', () => {
 });
 
 describe('demo', () => {
-  it('tells the whole story and closes with five lines', async () => {
+  it('tells the whole story and closes with a few lines', async () => {
     const { status, stdout, stderr } = outcome;
     expect(stderr).not.toMatch(/\[\w+\]\n$/);
     expect(status).toBe(0);
-    for (const title of ['survey:', 'rank:', 'refit:', 'clock: the front page before', 'compare:'])
-      expect(stdout).toContain(title);
-    const last = stdout.trimEnd().split('\n').slice(-5);
+    const titles = [
+      'survey:',
+      'rank:',
+      'refit:',
+      'trial:',
+      'clock: the front page before',
+      'compare:',
+    ];
+    for (const title of titles) expect(stdout).toContain(title);
+    const last = stdout.trimEnd().split('\n').slice(-7);
     expect(last.map((line) => line.split(' ')[0])).toEqual([
       'Surveyed',
       'Wasted',
       'Refitted',
+      'Tried',
+      '',
       'Clocked',
       'Kept',
     ]);
@@ -98,6 +107,28 @@ describe('demo', () => {
     }
     const panorama = manifest.files.find(({ path }) => path.includes('bay-panorama'));
     expect(panorama?.originals).toHaveLength(2);
+  });
+
+  it('tries the refit as it is deployed afterwards: the same requests, and the same bytes', async () => {
+    interface Compared {
+      readonly pages: readonly {
+        readonly requestCount: { readonly after: { readonly median: number } };
+        readonly bytes: { readonly difference: number };
+        readonly bytesByType: Readonly<Record<string, { readonly difference: number }>>;
+        readonly looks: { readonly changedShare: number };
+      }[];
+    }
+    const compared = async (before: string, after: string) =>
+      (await runJson<Compared>(['compare', before, after], { cwd })).pages[0]!;
+    const [tried, deployed] = [
+      await compared('tried-before', 'tried-after'),
+      await compared('before', 'after'),
+    ];
+    expect(tried.requestCount.after.median).toBe(deployed.requestCount.after.median);
+    expect(
+      tried.bytesByType['image']!.difference / deployed.bytesByType['image']!.difference,
+    ).toBeCloseTo(1, 2);
+    expect(tried.looks.changedShare).toBeLessThan(0.01);
   });
 
   it('finds the faults that the site was given', async () => {

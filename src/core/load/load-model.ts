@@ -25,6 +25,7 @@ export interface ModelRequest {
   /** Requests of a higher rank get a connection first; those of the lowest wait while something blocks rendering. */
   readonly rank: number;
   readonly blocksRendering: boolean;
+  readonly isImage: boolean;
 }
 
 /** A load as requests that depend on one another, on a line. */
@@ -64,7 +65,7 @@ const tolerance = 2;
 
 /**
  * The model of a load that was measured: what each request waited for, how long its server took, and what the markers
- * came after. Left out is the time that decoding and scripts take beyond what the load itself shows.
+ * came after. Scripts take as long as they took.
  *
  * @param network the line that it was measured on
  */
@@ -125,6 +126,7 @@ function modelRequest(
     bytes: transferBytes,
     rank: ranks[firstPriority] ?? lowRank,
     blocksRendering: request.renderBlocking,
+    isImage: request.type === 'image',
   };
 }
 

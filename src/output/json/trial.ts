@@ -7,7 +7,7 @@ export function trialDocument({ pages }: TrialView) {
 }
 
 function pageDocument(page: TriedPageView) {
-  const { fixes, recording, missing, unrecorded, alike, moved, unpaired } = page;
+  const { fixes, warm, recording, missing, unrecorded, alike, moved, unpaired } = page;
   return {
     page: page.before.page,
     recording,
@@ -22,6 +22,7 @@ function pageDocument(page: TriedPageView) {
       predicted,
     })),
     ...comparedPageDocument(page),
+    warm: warm && comparedPageDocument(warm),
     replay: { missing, unrecorded, alike },
     placements: {
       moved: moved.map(({ before, after }) => ({

@@ -28,6 +28,7 @@ function drawPage(page: TriedPageView, screen: Screen): string {
     ...drawFixes(page, screen),
     '',
     drawComparison(page, screen),
+    ...(page.warm ? ['', bold('A second visit'), drawComparison(page.warm, screen)] : []),
     '',
     ...placementLines(page),
     ...replayLines(page),

@@ -17,6 +17,7 @@ export interface AppliedFixView {
 /** One page as it is, and with fixes. */
 export interface TriedPageView extends ComparedPageView {
   readonly fixes: readonly AppliedFixView[];
+  readonly warm: ComparedPageView | null;
   readonly recording: string;
   readonly missing: readonly { readonly url: string; readonly reason: string }[];
   readonly unrecorded: readonly {

@@ -59,6 +59,8 @@ export interface AppliedFix {
 /** One page as it is, and with the fixes. */
 export interface TriedPage extends ComparedPage {
   readonly fixes: readonly AppliedFix[];
+  /** The same with the cache of a first visit; `null` where that was not asked for. */
+  readonly warm: ComparedPage | null;
   /** The HAR file of the recording. */
   readonly recording: string;
   /** Recorded responses whose body is not there, with the reason. */

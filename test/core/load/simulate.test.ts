@@ -13,7 +13,7 @@ const network = { latency: 100, down: 8_000 };
 const asked = (more: Partial<ModelRequest> = {}): ModelRequest => ({
   ...{ url: 'http://bay.test/a', origin: 'http://bay.test', isMultiplexed: false },
   ...{ parent: 0, knownAt: 'first-byte' as const, lag: 0, handshakes: 1, thinking: 0 },
-  ...{ bytes: 0, rank: 3, blocksRendering: false, ...more },
+  ...{ bytes: 0, rank: 3, blocksRendering: false, isImage: false, ...more },
 });
 const document = (more: Partial<ModelRequest> = {}) => asked({ parent: null, ...more });
 const model = (...requests: ModelRequest[]): LoadModel => ({
