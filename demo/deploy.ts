@@ -76,19 +76,30 @@ export async function readDeployment(folder: string, origin: string): Promise<De
   const text = (whole: string) => moved(styled(whole, styles));
   return {
     text,
-    page: (url, html) => {
+    page: remembered((url, html) => {
       const $ = load(text(html));
       mendTypes($, files, origin);
       const due = snippets.filter(({ language }) => language === 'html');
       pasteAll($, url, due);
       $('head').prepend(`<style>${rules}</style>`);
       return $.html();
-    },
+    }),
     file: (url) => files.get(url),
     isCompressed: (url) => {
       const successor = rewrites.find(({ to }) => origin + to === url);
       return compressed.has(url) || (successor !== undefined && compressed.has(successor.from));
     },
+  };
+}
+
+/** A page is mended once, and served as fast as before from then on. */
+function remembered(mend: Deployment['page']): Deployment['page'] {
+  const known = new Map<string, string>();
+  return (url, html) => {
+    const key = `${url}\n${html}`;
+    const page = known.get(key) ?? mend(url, html);
+    known.set(key, page);
+    return page;
   };
 }
 

@@ -46,7 +46,6 @@ const shots = [
     'zealous-lynx clock http://brindlebay.test/ --label before --network fast-mobile --map-host "*.test=127.0.0.1:8191" --top 8',
   ],
   ['compare', 'zealous-lynx compare before after'],
-  ['demo', 'zealous-lynx demo | tail -32'],
   [
     'progress',
     `zealous-lynx survey http://brindlebay.test/ --map-host '*.test=127.0.0.1:8191' --label again`,
@@ -111,11 +110,7 @@ const site = spawn(join(bin, 'zealous-lynx'), ['demo', '--serve', '--port', '819
 try {
   await pause(1500);
   console.log('running the demo first: it makes the sessions that are compared');
-  spawnSync('zealous-lynx', ['demo', '--quiet'], {
-    cwd: folder,
-    env: environment,
-    stdio: 'ignore',
-  });
+  await shoot('demo', 'zealous-lynx demo --quiet | tail -32', 600_000);
   for (const [name, command, after] of shots)
     if (only.length === 0 || only.includes(name)) await shoot(name, command, after);
   if (!existsSync(join(folder, 'refit')))

@@ -7,28 +7,31 @@ import { count, formatBytes, formatTime } from './units.js';
 const told = ['largestContentfulPaint', 'load'] as const;
 
 /** What the fixes bring, in two sentences. */
-export function verdictSentences(comparison: SessionComparison): string[] {
-  const paints = told.flatMap((name) => {
-    const change = comparison.markers[name];
-    if (!change.before || !change.after) return [];
-    const from = `${formatTime(change.before.median)} to ${formatTime(change.after.median)}`;
-    return [`${markerTitles[name].toLowerCase()} from ${from}${evidence(change)}`];
+export function verdictSentences({ markers, bytes }: SessionComparison): string[] {
+  const known = told.flatMap((name) => {
+    const { before, after } = markers[name];
+    return before && after ? [{ name, change: markers[name], before, after }] : [];
   });
-  const { bytes } = comparison;
+  const times = known.map(
+    ({ name, change, before, after }, at) =>
+      `${markerTitles[name].toLowerCase()} ${at === 0 ? 'goes ' : ''}from ${formatTime(before.median)} to ${formatTime(after.median)} (${evidence(change, at === 0)})`,
+  );
   const weight =
     bytes.before && bytes.after
-      ? `The page is sent ${formatBytes(bytes.after.median)} instead of ${formatBytes(bytes.before.median)} (${signed(bytes.difference ?? 0, formatBytes)}).`
-      : '';
-  if (paints.length === 0) return [weight];
-  return [`With the fixes: ${paints.join('; ')}.`, weight];
+      ? [
+          `The page is sent ${formatBytes(bytes.after.median)} instead of ${formatBytes(bytes.before.median)}.`,
+        ]
+      : [];
+  return [...(times.length > 0 ? [`With the fixes, ${times.join(' and ')}.`] : []), ...weight];
 }
 
-function evidence({ difference, interval, verdict }: Change): string {
-  if (verdict === 'same') return ', which is the same';
-  if (difference === null || interval === null) return ' (too few loads for an interval)';
+/** How sure a change is; the words are needed once. */
+function evidence({ interval, verdict }: Change, isFirst: boolean): string {
+  if (verdict === 'same') return 'the same in every load';
+  if (interval === null) return 'too few loads for an interval';
   const ends = interval.map((end) => signed(end, formatTime)).join(' … ');
-  if (verdict === 'open') return ` (not clear yet: ${ends} with 95 % confidence)`;
-  return ` (${signed(difference, formatTime)}; ${ends} with 95 % confidence)`;
+  const words = isFirst ? `${ends} with 95 % confidence` : ends;
+  return verdict === 'open' ? `not clear yet: ${words}` : words;
 }
 
 /** A fix as a row: its name, what it changed, and what it brings alone. */
