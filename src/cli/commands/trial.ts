@@ -28,9 +28,9 @@ export const trialCommand = defineCommand({
   options: {
     refit: option('Try the files and markup in this folder of a refit', folderPath()),
     fix: option(
-      'Try these fixes alone; none for the page as it is',
+      'Try these fixes: dimensions, lazy, early, responsive, images, without-hosts, defer, flat-imports, styles-first, minify, compress, lifetimes, http2, files; or none',
       textList('a fix').default([]),
-      'all that need no choice',
+      'lazy, early, compress, and those that other options give something to try',
     ),
     without: option('Leave these fixes out', textList('a fix').default([])),
     withoutHost: option(
