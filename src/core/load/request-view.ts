@@ -1,4 +1,5 @@
 import { hostOf } from '../address/address.js';
+import { isOnHost } from '../address/on-host.js';
 import type { PageRequest, RequestType } from './request.js';
 
 export const requestSortKeys = ['start', 'bytes', 'time'] as const;
@@ -30,7 +31,7 @@ export function chooseRequests(
   const named = requests.filter(
     ({ type, url }) =>
       (only.length === 0 || only.includes(type)) &&
-      (hosts.length === 0 || hosts.some((host) => isOn(hostOf(url), host))),
+      (hosts.length === 0 || hosts.some((host) => isOnHost(hostOf(url), host))),
   );
   const ordered = [...named].sort((a, b) => keys[sort](a) - keys[sort](b));
   const rows = ordered.slice(0, top);
@@ -50,11 +51,6 @@ const keys: Readonly<Record<RequestOrder, (request: PageRequest) => number>> = {
   bytes: ({ transferBytes }) => -transferBytes,
   time: ({ start, end }) => -((end ?? Infinity) - start),
 };
-
-function isOn(host: string, wanted: string): boolean {
-  const bare = host.replace(/:\d+$/, '');
-  return [host, bare].some((name) => name === wanted || name.endsWith(`.${wanted}`));
-}
 
 /** Milliseconds to the last thing of a load that a drawing of it must hold. */
 export function lengthOf(requests: readonly PageRequest[], load: number | null): number {

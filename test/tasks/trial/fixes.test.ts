@@ -128,7 +128,7 @@ describe('each fix', () => {
   it('without-hosts: its elements and its responses, subdomains among them', async () => {
     const { recording, tools, textAt } = madeRecording([
       html(
-        '<script src="//tags.drift.test/t.js"></script><img src="/a.png"><iframe src="http://drift.test/f"></iframe>',
+        '<script src="//tags.drift.test/t.js"></script><img src="/a.png"><iframe src="http://drift.test:8080/f"></iframe>',
       ),
       { url: 'http://tags.drift.test/t.js', type: 'script', body: '1' },
     ]);

@@ -1,4 +1,5 @@
 import { hostOf } from '../../../core/address/address.js';
+import { isOnHost } from '../../../core/address/on-host.js';
 import { editDocuments, resolved } from './fix.js';
 import type { Fix } from './fix.js';
 
@@ -17,7 +18,7 @@ export const withoutHosts: Fix = {
   isOfBytes: true,
   isUsual: ({ hosts }) => hosts.length > 0,
   apply: async (recording, tools) => {
-    const isOut = (url: string) => tools.hosts.some((host) => isOf(hostOf(url), host));
+    const isOut = (url: string) => tools.hosts.some((host) => isOnHost(hostOf(url), host));
     const edited = await editDocuments(recording, tools, (document, base) => {
       const before = document.count;
       for (const [name, attribute] of bringing)
@@ -37,9 +38,3 @@ export const withoutHosts: Fix = {
     };
   },
 };
-
-/** Whether a host is another, or below it. */
-function isOf(host: string, of: string): boolean {
-  const bare = of.replace(/^\*\./, '').toLowerCase();
-  return host === bare || host.endsWith(`.${bare}`);
-}
