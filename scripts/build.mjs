@@ -29,7 +29,7 @@ rmSync(fileURLToPath(new URL('../dist/bundle', import.meta.url)), { recursive: t
 // One file a command, and what they share: to load hundreds of modules takes longer than most of the work.
 const native = ['sharp', 'libsql', 'playwright-core', 'esbuild', '@minify-html/node'];
 // They read files of their own at the place where they are installed.
-const withFiles = ['svgo', 'css-tree', 'fontverter', 'subset-font'];
+const withFiles = ['tinypool', 'svgo', 'css-tree', 'fontverter', 'subset-font'];
 // CommonJS whose names a bundle loses when it is loaded late.
 const byName = ['selfsigned'];
 // The demo knows its pictures by the files that draw them; its folder is as far from the bundle as from `tasks/`.
@@ -54,13 +54,10 @@ const cheerio = {
       path: fileURLToPath(new URL('../browser/index.js', import.meta.resolve('cheerio'))),
     })),
 };
-await build({
+/** How everything that runs on Node.js is bundled. */
+const onNode = {
   absWorkingDir: root,
-  entryPoints: ['src/cli/main.ts'],
-  // As deep as where it was compiled to: the manifest is found from there.
-  outdir: 'dist/bundle/cli',
   bundle: true,
-  splitting: true,
   format: 'esm',
   platform: 'node',
   target: 'node20',
@@ -71,6 +68,19 @@ await build({
   banner: {
     js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
   },
+};
+await build({
+  ...onNode,
+  entryPoints: ['src/cli/main.ts'],
+  // As deep as where it was compiled to: the manifest is found from there.
+  outdir: 'dist/bundle/cli',
+  splitting: true,
+});
+// A thread starts from a file of its own.
+await build({
+  ...onNode,
+  entryPoints: ['src/texts/text-worker.ts'],
+  outfile: 'dist/bundle/texts/text-worker.js',
 });
 copyFileSync(
   fileURLToPath(new URL('../dist/src/browser/in-page.bundle.js', import.meta.url)),

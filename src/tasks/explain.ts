@@ -7,6 +7,8 @@ import { rowsOf } from '../core/rank/rank-view.js';
 import type { RankResult } from '../core/rank/rank-view.js';
 import type { SentFile } from '../core/findings/site/site-case.js';
 import type { SiteFinding } from '../core/findings/site/index.js';
+import { sparedTime } from '../core/rank/spared-time.js';
+import type { SparedTime } from '../core/rank/spared-time.js';
 import { findSubject } from '../core/rank/subject.js';
 import type { Subject } from '../core/rank/subject.js';
 import type { RankedImage } from '../core/rank/ranked-image.js';
@@ -15,6 +17,7 @@ import type { RankedPicture } from '../core/rank/ranked-picture.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
+import { findTimedPages } from './timed-pages.js';
 import { filesSent, siteFindings } from './site-findings.js';
 import type { RankTaskOptions } from './rank.js';
 
@@ -27,6 +30,8 @@ export type Explanation =
       readonly picture: RankedPicture;
       /** Files of other pictures that the same words mean. */
       readonly others: readonly RankedImage[];
+      /** What the timed pages that are sent it would be spared; `null` where none was timed. */
+      readonly spared: SparedTime | null;
       readonly result: RankResult;
     }
   | {
@@ -36,6 +41,8 @@ export type Explanation =
       readonly load: PageLoad | null;
       /** The findings on what it is sent besides images. */
       readonly site: readonly SiteFinding[];
+      /** What it would be spared if its images weighed what they need; `null` where it was not timed. */
+      readonly spared: SparedTime | null;
       readonly result: RankResult;
     }
   | {
@@ -90,12 +97,15 @@ export async function explain(
   if (found.kind === 'image') {
     const picture = pictureFinder(result.pictures)(found.image);
     const others = found.others.filter((one) => !picture.images.includes(one));
-    return { ...found, picture, others, result };
+    const timed = findTimedPages(workspace, result);
+    const spared = timed ? sparedTime(result, timed, found.image) : null;
+    return { ...found, picture, others, spared, result };
   }
   const { page } = found;
   const only = { pages: [page.url] };
   const narrowed = await rank(workspace, label, policy, { ...options, only });
   const placements = [...narrowed.ledger.facts.placements];
+  const timed = findTimedPages(workspace, narrowed);
   return {
     kind: 'page',
     story: pageStoryOf(page, narrowed.images, placements, policy),
@@ -105,6 +115,7 @@ export async function explain(
       page.url,
     ),
     site: siteFindings(workspace, narrowed),
+    spared: timed ? sparedTime(narrowed, timed) : null,
     result: narrowed,
   };
 }

@@ -21,12 +21,12 @@ const sameBytes = 0.02;
  * The sessions of pages as they were surveyed: of each page and view the one that was sent most of the images of the
  * survey, the newest of several. All are of one network, that of the newest.
  *
- * @throws UsageError when there are none.
+ * @returns `undefined` when there are none
  */
-export function timedPages(
+export function findTimedPages(
   workspace: Workspace,
   { ledger, images }: Pick<RankResult, 'ledger' | 'images'>,
-): TimedPages {
+): TimedPages | undefined {
   const { visits } = ledger.facts;
   const surveyed = new Set(visits.map(({ page, view }) => `${page}\n${view}`));
   const keyOf = ({ page, conditions }: Session) => `${page}\n${conditions?.view.name}`;
@@ -52,10 +52,7 @@ export function timedPages(
     (last, one) => (last && last.id > one.id ? last : one),
     undefined,
   );
-  if (!newest)
-    throw new UsageError('no page of this survey has been timed: nothing is known of its loads', {
-      hint: 'run zealous-lynx clock PAGE first, in a view of the survey',
-    });
+  if (!newest) return undefined;
   const { network } = newest.conditions!;
   const onIt = ({ conditions }: Session) =>
     describeNetwork(conditions!.network) === describeNetwork(network);
@@ -67,4 +64,17 @@ export function timedPages(
       model: modelOf(medianRun(session), network),
     })),
   };
+}
+
+/** @throws UsageError when no page of the survey was timed. */
+export function timedPages(
+  workspace: Workspace,
+  result: Pick<RankResult, 'ledger' | 'images'>,
+): TimedPages {
+  const found = findTimedPages(workspace, result);
+  if (!found)
+    throw new UsageError('no page of this survey has been timed: nothing is known of its loads', {
+      hint: 'run zealous-lynx clock PAGE first, in a view of the survey',
+    });
+  return found;
 }

@@ -1,6 +1,8 @@
+import { smallerVector } from './smaller-vector.js';
+
 /** A text without what only people need; licences stay. */
 const byKind: Readonly<
-  Record<'html' | 'style' | 'script' | 'data', (text: string) => Promise<string | null>>
+  Record<'html' | 'style' | 'script' | 'data' | 'vector', (text: string) => Promise<string | null>>
 > = {
   html: async (text) => {
     const { minify } = (await import('@minify-html/node')).default;
@@ -10,6 +12,7 @@ const byKind: Readonly<
   style: (text) => byEsbuild(text, 'css'),
   script: (text) => byEsbuild(text, 'js'),
   data: (text) => Promise.resolve(/^\s*[[{]/.test(text) ? JSON.stringify(JSON.parse(text)) : null),
+  vector: smallerVector,
 };
 
 async function byEsbuild(text: string, loader: 'css' | 'js'): Promise<string> {

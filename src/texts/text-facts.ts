@@ -32,7 +32,7 @@ export async function textFactsOf(
         [constants.BROTLI_PARAM_SIZE_HINT]: body.length,
       },
     }),
-    kind === 'vector' ? null : minified(text, kind),
+    minified(text, kind),
   ]);
   return {
     ...nothing,

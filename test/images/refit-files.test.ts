@@ -6,7 +6,6 @@ import { defaultPolicy } from '../../src/core/policy/policy.js';
 import { readCredit } from '../../src/images/credit.js';
 import { readImageFacts } from '../../src/images/facts.js';
 import { encodeNeeded } from '../../src/images/needed.js';
-import { optimiseVector } from '../../src/images/vector.js';
 import { openVariants } from '../../src/images/variants.js';
 import { animation, drawing, photograph, scene } from '../support/pictures.js';
 
@@ -222,30 +221,5 @@ describe('other refitted files', () => {
     expect(file.intrinsic).toEqual({ width: 300, height: 200 });
     const { width, height, orientation } = await sharp((await needed(lying)).body).metadata();
     expect([width, height, orientation]).toEqual([120, 80, undefined]);
-  });
-});
-
-describe('vectors', () => {
-  it('lose what nobody sees, and keep the names of their parts', async () => {
-    const body = Buffer.from(
-      `<?xml version="1.0"?><!-- Drawn by hand --><svg xmlns="http://www.w3.org/2000/svg" width="40" height="40" viewBox="0 0 40 40"><metadata>a thing of an editor</metadata><g id="sail"><path fill="#e4572e" d="M 20.000000,2.000000 L 38.000000,20.000000 L 20.000000,38.000000 L 2.000000,20.000000 Z"/></g></svg>`,
-    );
-    const smaller = (await optimiseVector(body))!;
-    expect(smaller.length).toBeLessThan(body.length * 0.6);
-    expect(smaller.toString()).toContain('id="sail"');
-    expect(smaller.toString()).not.toContain('editor');
-  });
-
-  it.each([
-    ['as small as can be', '<svg xmlns="http://www.w3.org/2000/svg"/>'],
-    ['broken', '<svg xmlns="http://www.w3.org/2000/svg"><g></svg>'],
-    ['no vector', 'no drawing at all'],
-    ['too long', `<svg xmlns="http://www.w3.org/2000/svg"><!--${'x'.repeat(1_000_001)}--></svg>`],
-    [
-      'a bomb of entities',
-      `<!DOCTYPE svg [<!ENTITY a "${'x'.repeat(100)}">${Array.from({ length: 9 }, (_, at) => `<!ENTITY ${'bcdefghij'[at]} "${`&${'abcdefghi'[at]};`.repeat(10)}">`).join('')}]><svg xmlns="http://www.w3.org/2000/svg"><text>&j;</text></svg>`,
-    ],
-  ])('stay as they are when they are %s', async (_, text) => {
-    expect(await optimiseVector(Buffer.from(text))).toBeNull();
   });
 });

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 import subsetFont from 'subset-font';
 import { describe, expect, it } from 'vitest';
@@ -180,6 +181,13 @@ describe('files that are no images', () => {
       ),
     );
 
+    // What to write stands in the ticket as it is written.
+    const tickets = readFileSync(join(cwd, 'new', 'tickets.md'), 'utf8');
+    const written = `<script src="${origin}/block.js" defer></script>`;
+    expect(tickets).toContain(`\n\`\`\`html\n${written}\n\`\`\``);
+    const block = await run(['explain', 'blocking-script'], { cwd });
+    expect(block.stdout).toContain(`      ${written}\n`);
+
     const page = await run(['explain', '/more'], { cwd });
     expect(page.stdout).toMatch(
       /put together and sent\n {2}\/plain\.css \(saves a visit to this page .*\)/,
@@ -221,6 +229,26 @@ describe('files that are no images', () => {
     expect(csv.stdout.split('\r\n')[0]).toBe(
       'finding,title,doer,about,count,pages,bytesPerVisit,timePerVisit,worst',
     );
+  });
+
+  it('of images, too: their cookies, and vectors that are not minified', async () => {
+    const cookie = 'k'.repeat(200);
+    const shape = (at: number) =>
+      `<path id="${createHash('sha256').update(String(at)).digest('hex')}" fill="#ff0000"   d="M ${at}.000000 0.000000 L 9.000000 9.000000 Z"/>`;
+    const drawing = `<svg xmlns="http://www.w3.org/2000/svg" width="90" height="90">\n<!-- ${rules} -->\n${Array.from({ length: 40 }, (_, at) => shape(at)).join('\n')}</svg>`;
+    const { explained } = await findingsOf({
+      '/': {
+        body: '<!doctype html><title>t</title><link rel="icon" href="data:,"><img src="/kite.svg" alt="" width="90" height="90">',
+        headers: { ...checked, 'set-cookie': `visitor=${cookie}` },
+      },
+      '/kite.svg': zipped(drawing, 'image/svg+xml'),
+    });
+    const [cookies] = await explained('cookies-on-files');
+    // The name, the sign and the value; the second view has what the first was given.
+    expect(cookies).toMatchObject({ url: '/kite.svg', data: { cookieBytes: 208 } });
+    const [vector] = await explained('unminified-text');
+    expect(vector).toMatchObject({ url: '/kite.svg', data: { textBytes: drawing.length } });
+    expect(vector!.data['minifiedBytes']).toBeLessThan(drawing.length / 2);
   });
 
   it('have none of them when the faults are mended', async () => {

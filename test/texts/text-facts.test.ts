@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { asWoff2, subsetBytes } from '../../src/texts/font-facts.js';
 import { textFactsOf } from '../../src/texts/text-facts.js';
 
-const factsOf = (text: string, kind: 'html' | 'style' | 'script' | 'data') =>
+const factsOf = (text: string, kind: 'html' | 'style' | 'script' | 'data' | 'vector') =>
   textFactsOf('x', Buffer.from(text), kind);
 
 describe('textFactsOf', () => {
@@ -21,6 +21,11 @@ describe('textFactsOf', () => {
     ['function fly(height) {\n  return height + 1; // metres\n}\n', 'script', null],
     ['{ "kites": [ 1, 2 ] }', 'data', '{"kites":[1,2]}'],
     ['<!doctype html>\n<p>  Kites  </p>\n<!-- bay -->\n', 'html', '<!doctype html><p>Kites'],
+    [
+      '<svg xmlns="http://www.w3.org/2000/svg"><!-- bay --><path d="M 0.0000 0.0000 L 9.0000 9.0000"/></svg>',
+      'vector',
+      '<svg xmlns="http://www.w3.org/2000/svg"><path d="m0 0 9 9"/></svg>',
+    ],
   ] as const)('really minifies: %s', async (text, kind, expected) => {
     const { minified } = await factsOf(text, kind);
     expect(minified!.bytes).toBeLessThan(text.length);
@@ -39,6 +44,9 @@ describe('textFactsOf', () => {
     expect((await factsOf('function (', 'script')).minified).toBeNull();
     expect((await factsOf('{ "a": ', 'data')).minified).toBeNull();
     expect((await factsOf('plain words', 'data')).minified).toBeNull();
+    expect((await factsOf('<svg><g></svg>', 'vector')).minified).toBeNull();
+    const long = `<svg xmlns="http://www.w3.org/2000/svg"><!--${'x'.repeat(1_000_001)}--></svg>`;
+    expect((await factsOf(long, 'vector')).minified).toBeNull();
   });
 
   it('tells where the rules of a style sheet are, and not those of frames', async () => {

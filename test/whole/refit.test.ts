@@ -270,7 +270,9 @@ describe('refit', () => {
     );
     expect(schemaErrors('refit', { ...manifest, sheets })).toEqual([]);
     expect(sheets.map(({ path }) => path).sort()).toEqual(
-      ['.css', '.html', '.png', '.webp', '@2x.png', '@2x.webp'].map((end) => `sheets/front${end}`),
+      ['.css', '.html', '.json', '.png', '.webp', '@2x.png', '@2x.webp'].map(
+        (end) => `sheets/front${end}`,
+      ),
     );
     const css = read('joined/sheets/front.css').toString();
     const sheet = await sharp(read('joined/sheets/front@2x.webp'))
@@ -289,6 +291,9 @@ describe('refit', () => {
       const at = (top * sheet.info.width + left) * 4;
       expect([...sheet.data.subarray(at, at + 3)]).toEqual(colour);
     }
+    const told = JSON.parse(read('joined/sheets/front.json').toString()) as { style: string };
+    expect(schemaErrors('sheet', told)).toEqual([]);
+    expect(told.style).toBe('sheets/front.css');
     const page = load(read('joined/sheets/front.html').toString());
     expect(page('.front-sail').attr('aria-label')).toBe('Sail');
     expect(page('.front-knot').attr('aria-hidden')).toBe('true');

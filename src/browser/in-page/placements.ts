@@ -39,6 +39,7 @@ export function placementsOf(
           fit: found.fit,
           drawn: found.drawn ?? null,
           naturalDensity: found.naturalDensity ?? 1,
+          top: Math.round(spot.element.getBoundingClientRect().top + scrollY),
           aboveFold: inFirstScreen(spot.element, screen),
           aside: isAside(spot.element),
           shown: isShown(spot),

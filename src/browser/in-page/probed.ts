@@ -9,6 +9,8 @@ export interface ProbedPlacement extends Omit<
 > {
   /** The element as it stands in the page; `null` for what is no `<img>`. */
   readonly element: ElementMarkup | null;
+  /** CSS pixels from the top of its document to its upper edge. */
+  readonly top: number;
 }
 
 /** A pseudo-element, or none. */

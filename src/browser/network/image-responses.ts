@@ -14,11 +14,13 @@ export type ImageAnswer = Omit<ImageResponse, 'page' | 'view' | 'thirdParty'>;
  * The images that a page requested, each address once, with the file that arrived or the reason why none did.
  * Waits for bodies that the browser is still handing over.
  *
+ * @param cookieBytesOf the bytes of the cookies that went with a request
  * @param settled whether the page has what it waits for: what has no answer by then is a beacon on its
  * way, and is missed by nobody
  */
 export async function imageAnswers(
   requests: readonly RecordedRequest[],
+  cookieBytesOf: (request: RecordedRequest) => number,
   bodies: BodyCollector,
   settled: boolean,
 ): Promise<ImageAnswer[]> {
@@ -41,6 +43,7 @@ export async function imageAnswers(
     const problem = problemOf(request);
     const body = problem === null ? await bodies.find(request.url) : problem;
     const came = typeof body === 'string' ? undefined : body;
+    const cookieBytes = cookieBytesOf(request);
     answers.set(request.url, {
       url: request.url,
       contentHash: came?.contentHash ?? null,
@@ -51,6 +54,7 @@ export async function imageAnswers(
       protocol: request.protocol,
       headers: toldIn(request),
       initiator: request.initiator,
+      ...(cookieBytes > 0 && { cookieBytes }),
       transferBytes: came?.transferBytes ?? Math.round(request.transferBytes),
     });
   }

@@ -201,9 +201,10 @@ export class Visitor {
     const facts = await world.call<DocumentFacts>('documentFacts');
     const icons = new Set(facts.icons);
     const requests = [...recorder.recorded];
-    const images = (await imageAnswers(requests, this.#options.bodies, settled && !trouble)).filter(
-      ({ url }) => !icons.has(url),
-    );
+    const cookieBytesOf = (request: RecordedRequest) => recorder.cookieBytesOf(request);
+    const { bodies } = this.#options;
+    const answers = await imageAnswers(requests, cookieBytesOf, bodies, settled && !trouble);
+    const images = answers.filter(({ url }) => !icons.has(url));
     const hashes = hashesByAddress(images);
     const documents = [{ world, placements: own }, ...frames] as const;
     const known = await layoutsKnown(documents);

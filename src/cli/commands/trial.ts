@@ -26,9 +26,15 @@ export const trialCommand = defineCommand({
     ),
   },
   options: {
+    group: option(
+      'Try the best-known pages of page groups with this name or pattern',
+      textList('the name of a page group').default([]),
+    ),
+    ofGroup: option('Number of pages of each page group', wholeNumber(1, 100).default(3)),
+    survey: option('Label of the survey whose page groups are meant', shortText(), 'the newest'),
     refit: option('Try the files and markup in this folder of a refit', folderPath()),
     fix: option(
-      'Try these fixes: dimensions, lazy, early, responsive, images, without-hosts, defer, flat-imports, styles-first, minify, compress, lifetimes, http2, files; or none',
+      'Try these fixes: dimensions, lazy, early, responsive, sheet, images, without-hosts, defer, flat-imports, styles-first, minify, compress, lifetimes, http2, files; or none',
       textList('a fix').default([]),
       'lazy, early, compress, and those that other options give something to try',
     ),
@@ -76,6 +82,7 @@ export const trialCommand = defineCommand({
     ['trial http://brindlebay.test/ --fix defer,styles-first', 'two fixes, without a refit'],
     ['trial http://brindlebay.test/ --without-host tags.driftcount.test', 'without a third party'],
     ['trial http://brindlebay.test/ --files mended', 'with files made by hand'],
+    ['trial --group "maker profiles" --of-group 2', 'on two pages of a page group'],
     ['trial --har recording.har --fix compress,minify', 'on a recording of any origin'],
     [
       'trial http://brindlebay.test/ --refit brindle-bay-refit --film both.png',

@@ -11,23 +11,30 @@ import { program } from '../program.js';
 
 export const handler: Handler<typeof trialCommand> = async (
   settings,
-  { views, networks, access },
+  { views, networks, access, groups },
   io,
 ) => {
-  const { har, page, runs } = settings;
-  if ((har === undefined) === (page.length === 0))
+  const { har, page, group, runs } = settings;
+  const given = page.length + group.length;
+  if ((har === undefined) === (given === 0))
     throw new UsageError(
       har === undefined ? 'say which page to try fixes on' : 'give either pages or --har, not both',
-      { hint: 'trial <page…> records pages, trial --har FILE replays a recording' },
+      {
+        hint: 'trial <page…> and trial --group NAME record pages, trial --har FILE replays a recording',
+      },
     );
   chooseForms(trialForms, settings);
   const network = namedNetwork(settings.network, networks);
   const view = namedView(settings.view, views);
   const { Workspace } = await import('../../store/workspace.js');
+  const { pagesOfGroups } = await import('../../tasks/trial/pages-of-groups.js');
   const { trial } = await import('../../tasks/trial/trial.js');
   const workspace = Workspace.open(settings.workspace);
   try {
-    const { pages, interrupted } = await trial(workspace, page, {
+    const { survey, ofGroup } = settings;
+    const grouped =
+      group.length > 0 ? pagesOfGroups(workspace, survey, group, ofGroup, groups) : [];
+    const { pages, interrupted } = await trial(workspace, [...page, ...grouped], {
       ...io.task,
       ...{ label: settings.label, runs, network, view, har },
       mostRuns: Math.max(runs, settings.mostRuns),

@@ -14,6 +14,12 @@ export interface FindingFormat {
   readonly count: (number: number, one: string, many?: string) => string;
 }
 
+/** Code that can be put into a file as it stands, pages' own texts in it escaped. */
+export interface FindingCode {
+  readonly language: 'html' | 'css';
+  readonly text: string;
+}
+
 /** What the manual says of a kind of finding besides its fix, a sentence or two each. */
 export interface FindingDocs {
   readonly meaning: string;
@@ -39,6 +45,8 @@ export interface FindingKind<Id extends string, Data extends FindingData> {
   readonly isInSnippets?: boolean;
   /** What to do about this one, where its evidence says more than `fix` does: a phrase that begins with a verb. */
   step?(data: Data): string;
+  /** What to write, where the evidence tells it. */
+  code?(data: Data): FindingCode;
   /** The finding in words. */
   describe(data: Data, format: FindingFormat): string;
 }

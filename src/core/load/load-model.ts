@@ -26,6 +26,8 @@ export interface ModelRequest {
   readonly rank: number;
   readonly blocksRendering: boolean;
   readonly isImage: boolean;
+  /** Whether it is the page's own document, redirects followed. */
+  readonly isDocument: boolean;
 }
 
 /** A load as requests that depend on one another, on a line. */
@@ -59,6 +61,9 @@ const ranks: Readonly<Record<string, number>> = {
 
 /** The rank of what may wait: pictures that are not known to be in the first screen, for example. */
 export const lowRank = 1;
+
+/** The rank of what is asked for with priority. */
+export const highRank = 3;
 
 /** Milliseconds by which clocks of one load may disagree. */
 const tolerance = 2;
@@ -127,6 +132,7 @@ function modelRequest(
     rank: ranks[firstPriority] ?? lowRank,
     blocksRendering: request.renderBlocking,
     isImage: request.type === 'image',
+    isDocument: request === all.find(({ type, redirectsTo }) => type === 'html' && !redirectsTo),
   };
 }
 

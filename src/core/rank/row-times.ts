@@ -1,5 +1,5 @@
 import { predictChange } from '../load/predict.js';
-import type { RequestChanges } from '../load/predict.js';
+import type { RequestChanges } from '../load/changed-model.js';
 import type { LoadModel } from '../load/load-model.js';
 import type { GroupRow } from './groupings.js';
 import type { Ranking } from './ranking.js';

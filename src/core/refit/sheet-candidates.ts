@@ -5,12 +5,19 @@ import { renderedSize } from '../slots/rendered-size.js';
 import type { SurveyedPage } from '../survey/survey.js';
 import type { Size } from '../base/size.js';
 
+/** An element that shows a small image. */
+export interface SheetPlace {
+  readonly page: string;
+  readonly selector: string;
+}
+
 /** A small image that can be joined with others. */
 export interface SheetImage {
   readonly image: RankedImage;
   /** Whole CSS pixels, the largest that any of the pages draws. */
   readonly size: Size;
-  readonly selectors: readonly string[];
+  /** The elements that show it, each once. */
+  readonly places: readonly SheetPlace[];
   readonly alt: string | null;
 }
 
@@ -46,6 +53,9 @@ export function sheetCandidates(
     if (Math.max(size.width, size.height) > largestSide || Math.min(size.width, size.height) < 1)
       return [];
     const alt = shown.find(({ markup }) => markup?.alt)?.markup?.alt ?? null;
-    return [{ image, size, selectors: [...new Set(shown.map((one) => one.selector))], alt }];
+    const places = new Map(
+      shown.map(({ page, selector }) => [`${page}\n${selector}`, { page, selector }]),
+    );
+    return [{ image, size, places: [...places.values()], alt }];
   });
 }

@@ -57,6 +57,8 @@ export interface ImageResponse {
   /** Bytes on the wire, headers included; of the first fetch where the browser's cache answered. */
   readonly transferBytes: number;
   readonly thirdParty: boolean;
+  /** Bytes of the cookies that went with the request, where any did. */
+  readonly cookieBytes?: number;
   /** The initiator of the request, in the words of the DevTools protocol: `parser`, `script`, `preload`, `other` … */
   readonly initiator: string;
 }

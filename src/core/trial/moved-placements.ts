@@ -9,6 +9,8 @@ export interface PlacementSize {
   readonly url: string;
   /** CSS pixels. */
   readonly slot: Size;
+  /** CSS pixels from the top of the page to its upper edge. */
+  readonly top: number;
 }
 
 /** A placement whose rendered size is another on the other side. */
@@ -51,7 +53,8 @@ export function movedPlacements(
   };
 }
 
-function bare(selector: string): string {
+/** A selector without the `<picture>` elements in it. */
+export function bare(selector: string): string {
   return selector.replace(/ > picture(?::[\w-]+(?:\([^)]*\))?)?/g, '');
 }
 

@@ -1,6 +1,7 @@
 import { asMarkup } from '../../core/base/markup-text.js';
 import type { Region } from '../../core/base/region.js';
 import type { Size } from '../../core/base/size.js';
+import type { SheetPlace } from '../../core/refit/sheet-candidates.js';
 import { plainText } from '../words/plain-text.js';
 
 /** One picture of a sheet, as its styles have it. */
@@ -10,7 +11,7 @@ export interface SheetPicture {
   readonly place: Region;
   readonly alt: string | null;
   readonly url: string;
-  readonly selectors: readonly string[];
+  readonly places: readonly SheetPlace[];
 }
 
 export interface Sheet {
@@ -32,12 +33,13 @@ export function sheetCss({ name, size, entries }: Sheet): string {
     `  background-image: image-set(${[image(1, 'webp'), image(2, 'webp'), image(1, 'png'), image(2, 'png')].join(', ')});`,
     '}',
   ];
-  const rules = entries.map(({ name: own, place, url, selectors }) =>
-    [
-      `/* ${comment(url)}, in place of ${comment(selectors.slice(0, 3).join(' and '))} */`,
+  const rules = entries.map(({ name: own, place, url, places }) => {
+    const selectors = [...new Set(places.map(({ selector }) => selector))].slice(0, 3);
+    return [
+      `/* ${comment(url)}, in place of ${comment(selectors.join(' and '))} */`,
       `.${own} { width: ${place.width}px; height: ${place.height}px; background-position: ${-place.left}px ${-place.top}px; }`,
-    ].join('\n'),
-  );
+    ].join('\n');
+  });
   return [...shared, ...rules, ''].join('\n');
 }
 
@@ -64,7 +66,8 @@ export function sheetHtml(sheet: Sheet): string {
 `;
 }
 
-function elementText({ name, alt }: SheetPicture): string {
+/** What to write in place of the image. */
+export function elementText({ name, alt }: SheetPicture): string {
   const role = alt ? ` role="img" aria-label="${asMarkup(plainText(alt))}"` : ' aria-hidden="true"';
   return `<span class="${name}"${role}></span>`;
 }

@@ -9,7 +9,7 @@ import { findingDocuments } from './findings.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** An image's story as the document `zealous-lynx.explain/1`. */
-export function imageStoryDocument({ result, image, picture, others, fix }: ImageView) {
+export function imageStoryDocument({ result, image, picture, others, spared, fix }: ImageView) {
   const { survey, pages } = result;
   const { total } = wholePortions([image.perVisit]);
   return {
@@ -20,6 +20,7 @@ export function imageStoryDocument({ result, image, picture, others, fix }: Imag
       nature: image.encoded?.nature ?? null,
       trials: image.encoded?.attempts ?? [],
     },
+    spared,
     fix: {
       steps: fix.steps,
       widths: fix.plan.widths,
@@ -112,7 +113,7 @@ function shortDocument({ url, file, need, waste }: RankedImage) {
 }
 
 /** A page's story as the document `zealous-lynx.explain/1`. */
-export function pageStoryDocument({ result, story, load, site }: PageView) {
+export function pageStoryDocument({ result, story, load, site, spared }: PageView) {
   const { survey, pages } = result;
   const { page, images } = story;
   const { rows, total } = wholePortions(images.map(({ perVisit }) => perVisit));
@@ -128,6 +129,7 @@ export function pageStoryDocument({ result, story, load, site }: PageView) {
       error: page.error,
       bytesByType: page.bytesByType,
       perVisit: total,
+      spared,
       findings: findingDocuments(story.findings),
       load,
       delivery: site.map(siteFindingDocument),

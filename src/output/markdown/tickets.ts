@@ -1,6 +1,6 @@
 import type { WorkItem } from '../../core/refit/work/work-item.js';
 import { checkOf } from '../words/work-item.js';
-import { asCode, asLink, escaped } from './markdown.js';
+import { asCode, asCodeBlock, asLink, escaped } from './markdown.js';
 import { count, formatBytes } from '../words/units.js';
 
 /** The most pages named in a ticket. */
@@ -12,7 +12,8 @@ export function ticketsMarkdown(items: readonly WorkItem[]): string {
 }
 
 function ticketText(item: WorkItem): string {
-  const { id, who, what, url, images, where, pages, selector, from, to, savedPerVisit } = item;
+  const { id, who, what, url, images, where, pages, selector, from, to, code, savedPerVisit } =
+    item;
   const more = pages.length - named;
   const others = more > 0 ? ` and ${count(more, 'more page')}` : '';
   const facts: [string, string][] = [
@@ -32,5 +33,6 @@ function ticketText(item: WorkItem): string {
   return [
     `## ${id}: ${escaped(what)}`,
     ...facts.filter(([, value]) => value !== '').map(([name, value]) => `- ${name}: ${value}`),
+    ...(code ? ['', asCodeBlock(code)] : []),
   ].join('\n');
 }

@@ -6,12 +6,16 @@ import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { findingTitle, findingWords } from '../words/findings.js';
 import { originOf } from '../words/rank.js';
 import { count, formatBytes, formatShare, formatTime } from '../words/units.js';
+import { sparedWords } from '../words/spared-time.js';
 import { siteFindingLines } from './site-finding.js';
 import { bar, paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
 /** The story of one page: its weight, and its images in the order in which they appear. */
-export function drawPage({ story, load, site, result, top }: PageView, screen: Screen): string {
+export function drawPage(
+  { story, load, site, spared, result, top }: PageView,
+  screen: Screen,
+): string {
   const { bold, dim, yellow } = paletteFor(screen);
   const { page, images, perVisit } = story;
   const whole = totalBytes(page.bytesByType);
@@ -45,6 +49,7 @@ export function drawPage({ story, load, site, result, top }: PageView, screen: S
       ),
     '',
     `An average visit to this page is sent ${formatBytes(perVisit.sentBytes)} of images, needs ${formatBytes(perVisit.neededBytes)} and wastes ${bold(formatBytes(perVisit.wasteBytes))}`,
+    ...(spared ? [sparedWords(spared, 'Without that waste it')] : []),
     '',
     table(
       screen,

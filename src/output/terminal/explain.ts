@@ -5,6 +5,7 @@ import type { RankedImage, RankedPlacement } from '../../core/rank/ranked-image.
 import { sumOf } from '../../core/waste/portion.js';
 import { formatSize } from '../../core/base/size.js';
 import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
+import { sparedWords } from '../words/spared-time.js';
 import { findingWords } from '../words/findings.js';
 import { originOf, pixelWords } from '../words/rank.js';
 import { count, formatBytes, formatShare } from '../words/units.js';
@@ -19,7 +20,7 @@ export function drawImage(view: ImageView, screen: Screen): string {
   const sections = [
     imageHeading(image, result, screen),
     ...(picture.images.length > 1 ? [pictureLines(view, screen)] : []),
-    ...(image.waste ? [wasteLines(image, screen)] : []),
+    ...(image.waste ? [wasteLines(view, screen)] : []),
     placementLines(image, result, top, screen),
     ...(fix.curve ? [curveLines(fix, result, screen)] : []),
     ...(image.encoded && image.encoded.attempts.length > 0 ? [attemptLines(image, screen)] : []),
@@ -78,12 +79,20 @@ function pictureLines({ picture, image, result }: ImageView, screen: Screen): st
   ];
 }
 
-function wasteLines({ waste }: RankedImage, screen: Screen): string[] {
+function wasteLines({ image: { waste }, spared }: ImageView, screen: Screen): string[] {
   const { bold } = paletteFor(screen);
   const { sentBytes, neededBytes, wasteBytes, causes } = waste!;
   return [
     `Each time it is sent: ${formatBytes(sentBytes)} sent, ${formatBytes(neededBytes)} needed, ${bold(`${formatBytes(wasteBytes)} wasted`)}`,
     ...causeBars(causes, wasteBytes, screen),
+    ...(spared
+      ? [
+          sparedWords(
+            spared,
+            `An average visit to the ${count(spared.pages, 'timed page')} with it`,
+          ),
+        ]
+      : []),
   ];
 }
 

@@ -1,3 +1,4 @@
+import { findingKind } from '../../core/findings/index.js';
 import type { SiteFinding } from '../../core/findings/site/index.js';
 import { findingWords } from '../words/findings.js';
 import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
@@ -37,5 +38,11 @@ export function siteFindingLines(
   return [
     facts.length > 0 ? `  ${name} (${facts.join(', ')})` : `  ${name}`,
     dim(`    ${plainText(worst)}${plainText(findingWords(finding))}`),
+    ...codeOf(finding).map((line) => `      ${plainText(line, 1_000)}`),
   ];
+}
+
+/** What to write, line by line. */
+function codeOf({ id, data }: SiteFinding): string[] {
+  return findingKind(id)?.code?.(data).text.split('\n') ?? [];
 }

@@ -3,6 +3,7 @@ import type { SiteFinding } from '../../core/findings/site/index.js';
 import type { PageLoad } from '../../core/rank/page-load.js';
 import type { PageStory } from '../../core/rank/page-story.js';
 import type { RankResult, RankRow } from '../../core/rank/rank-view.js';
+import type { SparedTime } from '../../core/rank/spared-time.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import type { RankedPicture } from '../../core/rank/ranked-picture.js';
 import type { Fix } from '../../core/refit/work/fix.js';
@@ -14,6 +15,8 @@ export interface ImageView {
   readonly picture: RankedPicture;
   /** Other files that the same words mean. */
   readonly others: readonly RankedImage[];
+  /** What the timed pages that are sent it would be spared; `null` where none was timed. */
+  readonly spared: SparedTime | null;
   readonly result: RankResult;
   readonly fix: Fix;
   /** Pixels of a file that the policy allows for each CSS pixel. */
@@ -54,6 +57,8 @@ export interface FileView {
 
 /** What one page is explained from. */
 export interface PageView {
+  /** What it would be spared if its images weighed what they need; `null` where it was not timed. */
+  readonly spared: SparedTime | null;
   readonly story: PageStory;
   /** How it loads; `null` in surveys of older versions. */
   readonly load: PageLoad | null;

@@ -6,6 +6,7 @@ import { largestSide, pagesNamed, sheetCandidates } from '../../core/refit/sheet
 import type { SheetImage } from '../../core/refit/sheet-candidates.js';
 import { sheetCss, sheetHtml } from '../../output/html/sheet.js';
 import type { Sheet, SheetPicture } from '../../output/html/sheet.js';
+import { sheetDocument } from '../../output/json/sheet.js';
 import type { ReadBody } from './make-files.js';
 import type { RankResult } from '../rank.js';
 
@@ -67,28 +68,33 @@ async function makeSheet(
   );
   const layout = pack();
   const bodies = await Promise.all(found.map(({ image }) => read(image.file.contentHash)));
+  const drawn: { path: string; mediaType: string }[] = [];
   let smallest = Infinity;
   for (const density of [1, 2]) {
     const path = `${ownFolders.sheets}${stem}${density === 2 ? '@2x' : ''}`;
     const { png, webp } = await drawSheet(bodies, layout, density);
-    files.set(`${path}.png`, png);
-    files.set(`${path}.webp`, webp);
+    for (const [format, body] of Object.entries({ png, webp })) {
+      files.set(`${path}.${format}`, body);
+      drawn.push({ path: `${path}.${format}`, mediaType: `image/${format}` });
+    }
     smallest = Math.min(smallest, webp.length);
   }
   const taken = new Set<string>();
-  const entries = found.map(({ image, alt, selectors }, at): SheetPicture => {
+  const entries = found.map(({ image, alt, places }, at): SheetPicture => {
     const file = new URL(image.url).pathname
       .split('/')
       .at(-1)!
       .replace(/\.\w+$/, '');
     const own = freeName(`${stem}-${slugify(file) || 'picture'}`, (one) => taken.has(one));
     taken.add(own);
-    return { name: own, place: layout.places[at]!, alt, url: image.url, selectors };
+    return { name: own, place: layout.places[at]!, alt, url: image.url, places };
   });
   const sheet: Sheet = { name: stem, size: layout, entries };
   const path = `${ownFolders.sheets}${stem}.css`;
   files.set(path, sheetCss(sheet));
   files.set(`${ownFolders.sheets}${stem}.html`, sheetHtml(sheet));
+  const document = JSON.stringify(sheetDocument(sheet, path, drawn), null, 2);
+  files.set(`${ownFolders.sheets}${stem}.json`, `${document}\n`);
   const before = found.reduce((sum, { image }) => sum + image.file.bytes, 0);
   return { path, pages, images: found.length, bytes: { before, after: smallest } };
 

@@ -8,8 +8,8 @@ import { encodeKey } from '../../images/encode-key.js';
 import { tidy } from '../../images/facts.js';
 import { contentHashOf } from '../../images/hash.js';
 import { compressedBytes, encodeNeeded } from '../../images/needed.js';
-import { optimiseVector } from '../../images/vector.js';
 import type { Workspace } from '../../store/workspace.js';
+import { optimiseVector } from './optimise-vector.js';
 
 /**
  * Encodes one file at its need, or makes a vector smaller, and keeps what came of it.

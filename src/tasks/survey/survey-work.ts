@@ -8,6 +8,7 @@ import type { Frontier } from '../../crawl/frontier.js';
 import { Pacer } from '../../crawl/pacer.js';
 import { Robots, robotsLimit } from '../../crawl/robots.js';
 import type { Workspace } from '../../store/workspace.js';
+import { TextThread } from '../../texts/text-thread.js';
 import { noProgress, noTrace } from '../progress.js';
 import type { Progress } from '../progress.js';
 import { crawl } from './crawl.js';
@@ -43,7 +44,8 @@ export async function workOn(
 ): Promise<SurveyResult> {
   const { signal, onProgress: tell = noProgress, onTrace = noTrace } = options;
   const { surveys, pages } = workspace;
-  const texts = new TextWork(workspace, options.noBodies ?? false);
+  const thread = new TextThread();
+  const texts = new TextWork(workspace, thread, options.noBodies ?? false);
   try {
     const browser = await SurveyBrowser.open({
       views: options.views,
@@ -107,7 +109,7 @@ export async function workOn(
       }
       await ahead?.done();
       await texts.done();
-      await examineFonts(workspace, head.id, signal);
+      await examineFonts(workspace, head.id, thread, signal);
       if (!signal?.aborted) {
         surveys.finish(head.id, new Date().toISOString());
         pages.seal(head.id);
@@ -118,6 +120,7 @@ export async function workOn(
       await browser.close();
     }
   } finally {
+    await thread.close();
     await open.close();
   }
 }

@@ -1,20 +1,25 @@
-import pLimit from 'p-limit';
 import { messageOf } from '../../core/base/errors.js';
 import type { KeepText } from '../../browser/network/texts.js';
 import { contentHashOf } from '../../images/hash.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { ExaminedKind } from '../../texts/text-facts.js';
+import type { TextThread } from '../../texts/text-thread.js';
 
 /** Keeps the texts and fonts of a survey, and finds out what can be made of them, each content once, while the crawl goes on. */
 export class TextWork {
   readonly #workspace: Pick<Workspace, 'texts' | 'bodies'>;
+  readonly #thread: TextThread;
   readonly #noBodies: boolean;
-  readonly #limit = pLimit(1);
   readonly #underWay = new Map<string, Promise<unknown>>();
   #failure: Error | undefined;
 
-  constructor(workspace: Pick<Workspace, 'texts' | 'bodies'>, noBodies: boolean) {
+  constructor(
+    workspace: Pick<Workspace, 'texts' | 'bodies'>,
+    thread: TextThread,
+    noBodies: boolean,
+  ) {
     this.#workspace = workspace;
+    this.#thread = thread;
     this.#noBodies = noBodies;
   }
 
@@ -45,11 +50,7 @@ export class TextWork {
 
   async #examine(contentHash: string, body: Buffer, kind: ExaminedKind): Promise<void> {
     if (this.#workspace.texts.has(contentHash)) return;
-    await this.#limit(async () => {
-      // Whoever surveys pages without texts is spared the time that this takes to load.
-      const { textFactsOf } = await import('../../texts/text-facts.js');
-      this.#workspace.texts.add(await textFactsOf(contentHash, body, kind));
-    });
+    this.#workspace.texts.add(await this.#thread.facts(contentHash, body, kind));
   }
 
   /** @throws whatever kept the texts or their facts from being kept. */

@@ -28,11 +28,22 @@ export interface TriedSnippet {
   readonly text: string;
 }
 
+/** Small images that are joined to one. */
+export interface TriedSheet {
+  /** Path of its style sheet. */
+  readonly style: string;
+  /** What the style sheet names. */
+  readonly files: readonly TriedFile[];
+  /** Elements, and what takes their place. */
+  readonly elements: readonly TriedSnippet[];
+}
+
 /** A refit as its folder hands it over. */
 export interface RefitToTry {
   readonly folder: string;
   readonly rewrites: readonly TriedRewrite[];
   readonly snippets: readonly TriedSnippet[];
+  readonly sheets: readonly TriedSheet[];
   /** Styles that go with the snippets. */
   readonly rules: string;
   /** Content hashes of the originals, by address. */
@@ -55,8 +66,16 @@ export async function readRefit(folder: string): Promise<RefitToTry> {
   const marked = papers.includes(refitPapers.snippetsJson)
     ? await document(folder, refitPapers.snippetsJson, 'zealous-lynx.snippets/1')
     : {};
-  const made = ['files', 'variants'].flatMap((list) => listOf(manifest[list]).map(untrustedObject));
-  const hashes = new Map(made.map((file) => [textOf(file['path']), textOf(file['resultHash'])]));
+  const filesIn = (list: string) => listOf(manifest[list]).map(untrustedObject);
+  const made = ['files', 'variants'].flatMap(filesIn);
+  const joined = filesIn('sheets');
+  const hashes = new Map(
+    [...made, ...joined].map((file) => [textOf(file['path']), textOf(file['resultHash'])]),
+  );
+  const sheets: TriedSheet[] = [];
+  for (const path of joined.map((file) => textOf(file['path'])))
+    if (path.endsWith('.json'))
+      sheets.push(sheetOf(await document(folder, path, 'zealous-lynx.sheet/1')));
   const originals = new Map(
     made.flatMap((file) =>
       listOf(file['originals']).map((url) => [textOf(url), textOf(file['contentHash'])] as const),
@@ -64,7 +83,7 @@ export async function readRefit(folder: string): Promise<RefitToTry> {
   );
   const hosts = new Set([...originals.keys()].map(hostOf));
   return {
-    ...{ folder, originals, rules: longText(marked['rules']) },
+    ...{ folder, originals, sheets, rules: longText(marked['rules']) },
     rewrites: listOf(rewritten['rewrites']).map(untrustedObject).map(rewriteOf),
     snippets: listOf(marked['snippets']).map(untrustedObject).flatMap(snippetsOf),
     read: async (path) => {
@@ -115,14 +134,30 @@ function rewriteOf(rewrite: ReturnType<typeof untrustedObject>): TriedRewrite {
   return {
     from: textOf(rewrite['from']),
     to: textOf(rewrite['to']),
-    files: listOf(rewrite['files'])
-      .map(untrustedObject)
-      .map((file) => ({ path: textOf(file['path']), mediaType: textOf(file['mediaType']) })),
+    files: filesOf(rewrite),
+  };
+}
+
+function filesOf(listed: ReturnType<typeof untrustedObject>): TriedFile[] {
+  return listOf(listed['files'])
+    .map(untrustedObject)
+    .map((file) => ({ path: textOf(file['path']), mediaType: textOf(file['mediaType']) }));
+}
+
+function sheetOf(sheet: ReturnType<typeof untrustedObject>): TriedSheet {
+  return {
+    style: textOf(sheet['style']),
+    files: filesOf(sheet),
+    elements: listOf(sheet['pictures']).map(untrustedObject).flatMap(placesOf),
   };
 }
 
 function snippetsOf(snippet: ReturnType<typeof untrustedObject>): TriedSnippet[] {
-  if (snippet['language'] !== 'html') return [];
+  return snippet['language'] === 'html' ? placesOf(snippet) : [];
+}
+
+/** The elements that a text is for. */
+function placesOf(snippet: ReturnType<typeof untrustedObject>): TriedSnippet[] {
   return listOf(snippet['places'])
     .map(untrustedObject)
     .map((place) => ({

@@ -49,6 +49,7 @@ export async function tryPage(
       .map(({ name, cold }) => [name, compareSessions(before.cold, cold)]),
   );
   const model = modelOf(medianRun(before.cold), options.network);
+  const layout = { placements: before.side.placements.found ?? [], view: options.view };
   const isWarm = [before, after].every(({ warm }) => warm && countedRuns(warm).length > 0);
   const sources = [before, after].map(({ side }) => side.source);
   return {
@@ -59,7 +60,7 @@ export async function tryPage(
       return {
         ...fix,
         alone: alone.get(fix.name) ?? null,
-        predicted: change ? predictChange(model, change) : null,
+        predicted: change ? predictChange(model, change(layout)) : null,
       };
     }),
     ...{ recording: file, missing, films: [before.film, after.film] },

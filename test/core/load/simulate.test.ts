@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { modelOf } from '../../../src/core/load/load-model.js';
 import type { LoadModel, ModelRequest } from '../../../src/core/load/load-model.js';
+import { changedModel } from '../../../src/core/load/changed-model.js';
 import { predictChange } from '../../../src/core/load/predict.js';
 import { simulate } from '../../../src/core/load/simulate.js';
 import { noMarkers } from '../../../src/core/load/markers.js';
@@ -13,9 +14,11 @@ const network = { latency: 100, down: 8_000 };
 const asked = (more: Partial<ModelRequest> = {}): ModelRequest => ({
   ...{ url: 'http://bay.test/a', origin: 'http://bay.test', isMultiplexed: false },
   ...{ parent: 0, knownAt: 'first-byte' as const, lag: 0, handshakes: 1, thinking: 0 },
-  ...{ bytes: 0, rank: 3, blocksRendering: false, isImage: false, ...more },
+  ...{ bytes: 0, rank: 3, blocksRendering: false, isImage: false, isDocument: false },
+  ...more,
 });
-const document = (more: Partial<ModelRequest> = {}) => asked({ parent: null, ...more });
+const document = (more: Partial<ModelRequest> = {}) =>
+  asked({ parent: null, isDocument: true, ...more });
 const model = (...requests: ModelRequest[]): LoadModel => ({
   ...{ requests, network },
   markers: {
@@ -146,5 +149,47 @@ describe('a predicted change', () => {
     );
     expect(load).toBeLessThan(-1_000);
     expect(largestContentfulPaint).toBeLessThan(-1_000);
+  });
+
+  it('puts off what becomes lazy until the page is laid out, and the load does not wait for it', () => {
+    const [style, image] = [
+      asked({ url: 'http://bay.test/s.css', rank: 4, bytes: 50_000, blocksRendering: true }),
+      asked({ url: 'http://bay.test/i.png', bytes: 400_000 }),
+    ];
+    const made = model(document(), style, image);
+    const lazy = changedModel(made, new Map([[image.url, { isLazy: true }]]));
+    const { ends, load } = simulate(lazy);
+    // Alone on the line, the style sheet takes 50 ms; the image is asked for only then.
+    expect(rounded(ends.slice(1))).toEqual([350, 850]);
+    expect(Math.round(load!)).toBe(350);
+  });
+
+  it('lets a page be drawn before what is deferred, and asks at once for what is early', () => {
+    const [script, image] = [
+      asked({ url: 'http://bay.test/s.js', bytes: 300_000, blocksRendering: true }),
+      asked({ url: 'http://bay.test/i.png', rank: 1, lag: 200, bytes: 10_000 }),
+    ];
+    const made = {
+      ...model(document(), script, image),
+      markers: {
+        firstContentfulPaint: { waitsFor: [1], lag: 10 },
+        largestContentfulPaint: { waitsFor: [1, 2], lag: 10 },
+        load: { waitsFor: [0, 1, 2], lag: 0 },
+      },
+    };
+    const deferred = simulate(changedModel(made, new Map([[script.url, { isDeferred: true }]])));
+    expect(Math.round(deferred.firstContentfulPaint!)).toBe(210);
+    expect(deferred.load).toBeCloseTo(simulate(made).load!, 0);
+    const early = { rank: 3, isKnownAtOnce: true } as const;
+    const { firstBytes } = simulate(changedModel(made, new Map([[image.url, early]])));
+    expect(Math.round(firstBytes[2]!)).toBe(400);
+    expect(Math.round(simulate(made).firstBytes[2]!)).toBe(600);
+  });
+
+  it('shares one connection where a host speaks HTTP/2', () => {
+    const files = Array.from({ length: 12 }, (_, at) => asked({ url: `http://bay.test/${at}` }));
+    const changes = new Map(files.map(({ url }) => [url, { isMultiplexed: true }] as const));
+    const { firstBytes } = simulate(changedModel(model(document(), ...files), changes));
+    expect(new Set(rounded(firstBytes.slice(1)))).toEqual(new Set([300]));
   });
 });

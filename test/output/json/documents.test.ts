@@ -50,10 +50,15 @@ describe('the documents', () => {
     const image = result.images[0]!;
     const fix = fixOf(image, 5);
     const picture = pictureFinder(result.pictures)(image);
-    const imageView = { image, picture, others: [], result, fix, density: 2, top: 12 };
+    const network = { name: 'mobile', latency: 120, down: 3_000, up: 750 };
+    const spared = { largestContentfulPaint: 240.4, load: null, pages: 2, network };
+    const imageView = { image, picture, others: [], spared, result, fix, density: 2, top: 12 };
     expect(schemaErrors('explain', asJson(imageStoryDocument(imageView)))).toEqual([]);
     const text = drawImage(imageView, { width: 140, colour: false });
     for (const step of fix.steps) expect(text).toContain(step);
+    expect(text).toContain(
+      'An average visit to the 2 timed pages with it would be spared 240 ms until largest contentful paint, predicted from loads on mobile',
+    );
     const page = result.pages[0]!;
     const story = pageStoryOf(
       page,
@@ -61,7 +66,7 @@ describe('the documents', () => {
       [...result.ledger.facts.placements],
       defaultPolicy,
     );
-    const pageView = { story, load: null, site: [], result, top: 12 };
+    const pageView = { story, load: null, site: [], spared: null, result, top: 12 };
     expect(schemaErrors('explain', asJson(pageStoryDocument(pageView)))).toEqual([]);
     expect(drawPage(pageView, { width: 140, colour: false })).toContain('/0-0.jpg');
   });

@@ -171,6 +171,7 @@ describe('each fix', () => {
     const small = Buffer.from('k');
     const refit = {
       folder: 'refit',
+      sheets: [],
       rules: ':where(img){}',
       rewrites: [
         {
@@ -223,5 +224,75 @@ describe('each fix', () => {
     expect(textAt(offered.recording, home)).toBe(
       '<style>:where(img){}</style><body><picture><source srcset="/kite.avif"><img width="40" height="30" src="/kite.png"></picture><img src="tail.png">',
     );
+    // On its own, too, the markup finds the files that it names; the original stays what it was.
+    const alone = await fix('responsive').apply(recording, given);
+    expect(textAt(alone.recording, `${home}kite.avif`)).toBe('k');
+    expect(textAt(alone.recording, `${home}kite.png`)).toBe('kite');
+    const placements = [
+      {
+        ...{ kind: 'img' as const, selector: 'body > img:nth-of-type(1)', top: 0 },
+        ...{ url: `${home}kite.png`, slot: { width: 40, height: 30 } },
+      },
+    ];
+    const view = { width: 1280, height: 800, density: 1 };
+    // The headers stay: 100 bytes beside the four of the original.
+    expect(alone.requests!({ placements, view })).toEqual(
+      new Map([[`${home}kite.png`, { bytes: 101 }]]),
+    );
+  });
+
+  it('sheet: elements in place of images, styles in the page’s own style sheet, one request', async () => {
+    const element = (selector: string, name: string) => ({
+      ...{ page: home, selector, text: `<span class="${name}"></span>` },
+    });
+    const files = new Map([
+      ['sheets/front.css', '.sail { background: url("front.webp") }'],
+      ['sheets/front.webp', 'both kites'],
+    ]);
+    const refit = {
+      ...{ folder: 'refit', rules: '', rewrites: [], snippets: [], originals: new Map() },
+      sheets: [
+        {
+          style: 'sheets/front.css',
+          files: [{ path: 'sheets/front.webp', mediaType: 'image/webp' }],
+          elements: [
+            element('body > p > img', 'sail'),
+            element('body > picture > img', 'knot'),
+            element('body > aside > img', 'tail'),
+          ],
+        },
+      ],
+      read: (path: string) => Promise.resolve(Buffer.from(files.get(path)!)),
+      addressOf: (path: string) => home + path,
+    };
+    const page =
+      '<body><p><img src="sail.png"></p><picture><source srcset="k.webp"><img src="knot.png"></picture>';
+    const icon = (name: string) => ({ url: home + name, type: 'image' as const, body: name });
+    const { recording, tools, textAt } = madeRecording([
+      html(page),
+      { url: `${home}css/site.css`, type: 'style', body: 'p{}' },
+      icon('sail.png'),
+      icon('k.webp'),
+    ]);
+    const outcome = await fix('sheet').apply(recording, { ...tools, refit });
+    expect(outcome.changed).toBe(2);
+    expect(outcome.notes).toEqual(['1 element is made by scripts, and stays as it is']);
+    expect(textAt(outcome.recording, home)).toBe(
+      '<body><p><span class="sail"></span></p><span class="knot"></span>',
+    );
+    expect(textAt(outcome.recording, `${home}css/site.css`)).toBe(
+      'p{}\n.sail { background: url("http://bay.test/sheets/front.webp") }',
+    );
+    expect(textAt(outcome.recording, `${home}sheets/front.webp`)).toBe('both kites');
+    const view = { width: 1280, height: 800, density: 1 };
+    expect(Object.fromEntries(outcome.requests!({ placements: [], view }))).toEqual({
+      [`${home}sail.png`]: { bytes: 10 },
+      [`${home}k.webp`]: 'gone',
+      [`${home}knot.png`]: 'gone',
+    });
+    // Where there is no style sheet, the document has the styles.
+    const bare = madeRecording([html(page)]);
+    const styled = await fix('sheet').apply(bare.recording, { ...bare.tools, refit });
+    expect(bare.textAt(styled.recording, home)).toContain('<style>.sail { background: url("http');
   });
 });

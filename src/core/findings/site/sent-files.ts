@@ -71,6 +71,7 @@ function imageResource(answer: ResponseFacts, image: ImageFile | undefined): Res
     ...{ url, type: 'image', status, mediaType: declaredType, protocol, headers, transferBytes },
     ...{ wireBytes: transferBytes, bodyBytes: image?.bytes ?? 0, contentHash },
     ...{ renderBlocking: false, thirdParty: answer.thirdParty, initiator: answer.initiator },
-    ...{ initiatedBy: null, redirects: answer.redirects, cookieBytes: 0, times: 1 },
+    ...{ initiatedBy: null, redirects: answer.redirects },
+    ...{ cookieBytes: answer.cookieBytes ?? 0, times: 1 },
   };
 }

@@ -36,6 +36,7 @@ export function siteItems(
         selector: '',
         from: wordsOf(finding),
         to: '',
+        code: kind.code?.(data),
         savedPerVisit: perVisit ?? 0,
       },
     ];

@@ -1,4 +1,4 @@
-import type { Doer } from '../../findings/finding.js';
+import type { Doer, FindingCode } from '../../findings/finding.js';
 
 /** One decision of one person. */
 export interface WorkItem {
@@ -18,9 +18,14 @@ export interface WorkItem {
   readonly selector: string;
   readonly from: string;
   readonly to: string;
+  /** What to write, where no file of the refit has it; `null` where words say what to do. */
+  readonly code: FindingCode | null;
   /** Bytes saved on an average visit to the whole site; 0 for findings that cost no bytes. */
   readonly savedPerVisit: number;
 }
 
 /** An item before it has its id, which is made from its key. */
-export type DraftItem = Omit<WorkItem, 'id'> & { readonly key: string };
+export type DraftItem = Omit<WorkItem, 'id' | 'code'> & {
+  readonly key: string;
+  readonly code?: FindingCode | undefined;
+};

@@ -51,7 +51,7 @@ export function worklistOf(inputs: WorklistInputs): WorkItem[] {
     ...siteItems(inputs.site, inputs.groups, inputs.wordsOf),
   ];
   return drafts
-    .map(({ key, ...item }) => ({ id: idOf(`${item.who}\n${key}`), ...item }))
+    .map(({ key, code = null, ...item }) => ({ id: idOf(`${item.who}\n${key}`), ...item, code }))
     .sort((a, b) => b.savedPerVisit - a.savedPerVisit);
 }
 

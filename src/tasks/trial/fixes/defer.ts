@@ -1,4 +1,5 @@
-import { editDocuments } from './fix.js';
+import { keptAddress } from '../../../core/address/address.js';
+import { editDocuments, resolved } from './fix.js';
 import type { Fix } from './fix.js';
 
 export const defer: Fix = {
@@ -9,11 +10,15 @@ export const defer: Fix = {
   isUsual: () => false,
   apply: async (recording, tools) => {
     let after = 0;
-    const outcome = await editDocuments(recording, tools, (document) => {
+    const deferred = new Set<string>();
+    const outcome = await editDocuments(recording, tools, (document, base) => {
       const scripts = document.find(
         'head script[src]:not([async]):not([defer]):not([type="module"])',
       );
-      for (const script of scripts) document.setAttribute(script, 'defer', '');
+      for (const script of scripts) {
+        document.setAttribute(script, 'defer', '');
+        deferred.add(keptAddress(resolved(script.attribs['src'], base)));
+      }
       if (scripts.length > 0) after += document.find('script:not([src])').length;
       return scripts.length;
     });
@@ -23,6 +28,8 @@ export const defer: Fix = {
             'scripts inside the document now run before the deferred ones: check that none needs them',
           ]
         : [];
-    return { ...outcome, notes };
+    const change = { isDeferred: true } as const;
+    const requests = () => new Map([...deferred].map((url) => [url, change]));
+    return { ...outcome, notes, requests };
   },
 };

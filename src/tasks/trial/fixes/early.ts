@@ -1,4 +1,5 @@
 import { keptAddress } from '../../../core/address/address.js';
+import { highRank } from '../../../core/load/load-model.js';
 import { editDocuments, resolved } from './fix.js';
 import type { Fix } from './fix.js';
 
@@ -32,6 +33,7 @@ export const early: Fix = {
       }
       return document.count > before ? 1 : 0;
     });
-    return { ...outcome, notes: [] };
+    const change = { rank: highRank, isKnownAtOnce: true } as const;
+    return { ...outcome, notes: [], requests: () => new Map([[address, change]]) };
   },
 };

@@ -1,7 +1,13 @@
+import type { Element } from 'domhandler';
+import { keptAddress } from '../../../core/address/address.js';
+import type { RequestChanges } from '../../../core/load/changed-model.js';
 import type { Run } from '../../../core/load/session.js';
+import { parseSrcset } from '../../../core/slots/srcset.js';
+import type { PlacementSize } from '../../../core/trial/moved-placements.js';
 import type { StoredBody } from '../../../core/trial/read-recording.js';
 import type { RecordedResponse, Recording } from '../../../core/trial/recording.js';
 import { withBody } from '../../../core/trial/recording.js';
+import type { View } from '../../../core/visitors/view.js';
 import { HtmlEdits } from '../../../texts/html-edits.js';
 import type { RefitToTry } from '../refit-to-try.js';
 
@@ -19,6 +25,12 @@ export interface FixTools {
   readonly hosts: readonly string[];
 }
 
+/** How a page is laid out where its loads are predicted. */
+export interface PageLayout {
+  readonly placements: readonly PlacementSize[];
+  readonly view: Pick<View, 'width' | 'height' | 'density'>;
+}
+
 /** A recording after a fix. */
 export interface FixOutcome {
   readonly recording: Recording;
@@ -26,6 +38,8 @@ export interface FixOutcome {
   readonly changed: number;
   /** What could not be done, or has to be known, in words. */
   readonly notes: readonly string[];
+  /** What becomes of requests, where that is more than the bytes of files; absent where it cannot be told beforehand. */
+  readonly requests?: (layout: PageLayout) => RequestChanges;
 }
 
 /** Something that can be tried on a recording. To add one, add a file and a line in `index.ts`. */
@@ -36,7 +50,7 @@ export interface Fix {
   readonly title: string;
   /** What `changed` counts: `element`, `file`. */
   readonly unit: string;
-  /** Whether all that it does is that files weigh less, or are gone: then it can be predicted what it brings. */
+  /** Whether all that it does is that files weigh less, or are gone. */
   readonly isOfBytes: boolean;
   /** Whether it is tried where nobody says which. */
   readonly isUsual: (tools: FixTools) => boolean;
@@ -86,6 +100,18 @@ export async function editDocuments(
     },
   );
   return { ...outcome, changed: total };
+}
+
+/** The addresses that an image may be fetched from, those of its `<picture>` included. */
+export function addressesOf(image: Element, base: string): Set<string> {
+  const { parent } = image;
+  const isPicture = parent && 'name' in parent && parent.name === 'picture';
+  const elements = isPicture ? parent.children.filter((one) => 'attribs' in one) : [image];
+  const named = elements.flatMap(({ attribs: { src, srcset = '' } }) => [
+    ...(src ? [src] : []),
+    ...parseSrcset(srcset).map(({ url }) => url),
+  ]);
+  return new Set(named.map((address) => keptAddress(resolved(address, base))));
 }
 
 /** An address in a document as the browser reads it; an empty text for what is none. */

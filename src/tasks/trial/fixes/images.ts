@@ -1,8 +1,5 @@
-import { keptAddress } from '../../../core/address/address.js';
-import { withHeader } from '../../../core/trial/recording.js';
-import type { RecordedResponse } from '../../../core/trial/recording.js';
-import { hasBody } from './fix.js';
 import type { Fix } from './fix.js';
+import { refitFiles } from './refit-files.js';
 
 export const images: Fix = {
   name: 'images',
@@ -10,34 +7,10 @@ export const images: Fix = {
   unit: 'file',
   isOfBytes: true,
   isUsual: ({ refit }) => refit !== null,
-  apply: async (recording, { refit, keep }) => {
-    if (!refit)
+  apply: async (recording, tools) => {
+    if (!tools.refit)
       return { recording, changed: 0, notes: ['needs a refit: give its folder with --refit'] };
-    const known = new Map(
-      recording.responses.filter(hasBody).map((response) => [response.request.url, response]),
-    );
-    const replaced = new Map<RecordedResponse, RecordedResponse>();
-    const added: RecordedResponse[] = [];
-    let other = 0;
-    for (const { from, to, files } of refit.rewrites) {
-      const original = known.get(keptAddress(from));
-      if (!original) continue;
-      const hash = refit.originals.get(from);
-      if (hash !== undefined && hash !== original.bodyHash) {
-        other++;
-        continue;
-      }
-      for (const { path, mediaType } of files) {
-        const stored = await keep(await refit.read(path));
-        const file = fileLike(original, refit.addressOf(path, from), mediaType, stored);
-        added.push(file);
-        if (path === to)
-          replaced.set(original, {
-            ...file,
-            request: { ...file.request, url: original.request.url },
-          });
-      }
-    }
+    const { replaced, added, other } = await refitFiles(recording, tools.refit, tools.keep);
     // A file may take the place of its original under the same name.
     const fresh = new Set(added.map(({ request }) => request.url));
     const responses = recording.responses
@@ -61,18 +34,3 @@ export const images: Fix = {
     };
   },
 };
-
-/** A new file on the server of an original, sent as that is. */
-function fileLike(
-  original: RecordedResponse,
-  url: string,
-  mediaType: string,
-  { hash, bytes }: { readonly hash: string; readonly bytes: number },
-): RecordedResponse {
-  const typed = withHeader(original, 'content-type', mediaType);
-  const plain = withHeader(typed, 'content-length', String(bytes));
-  return {
-    ...{ ...plain, bodyHash: hash, bodyBytes: bytes, wireBytes: bytes, encoding: 'identity' },
-    request: { ...plain.request, url: keptAddress(url), mediaType, bodyBytes: bytes },
-  };
-}

@@ -11,6 +11,7 @@ import { lifetimes } from './lifetimes.js';
 import { minify } from './minify.js';
 import { multiplex } from './multiplex.js';
 import { responsive } from './responsive.js';
+import { sheet } from './sheet.js';
 import { stylesFirst } from './styles-first.js';
 import { withoutHosts } from './without-hosts.js';
 
@@ -23,6 +24,7 @@ export const allFixes: readonly Fix[] = [
   lazy,
   early,
   responsive,
+  sheet,
   images,
   withoutHosts,
   defer,

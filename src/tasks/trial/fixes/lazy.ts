@@ -1,8 +1,10 @@
-import { keptAddress } from '../../../core/address/address.js';
-import { parseSrcset } from '../../../core/slots/srcset.js';
-import { editDocuments, resolved } from './fix.js';
-import type { Fix } from './fix.js';
+import type { RequestChange, RequestChanges } from '../../../core/load/changed-model.js';
+import { addressesOf, editDocuments } from './fix.js';
+import type { Fix, PageLayout } from './fix.js';
 import { giveAttributes } from './snippet-attributes.js';
+
+/** CSS pixels below the first screen up to which Chromium fetches lazy images at once. */
+const reach = 1_250;
 
 export const lazy: Fix = {
   name: 'lazy',
@@ -11,20 +13,46 @@ export const lazy: Fix = {
   isOfBytes: false,
   isUsual: () => true,
   apply: async (recording, tools) => {
-    if (tools.refit) return giveAttributes(recording, tools, ['loading']);
+    /** The addresses of each image that has become lazy. */
+    const images: ReadonlySet<string>[] = [];
+    const requests = (layout: PageLayout) => lazyRequests(images, layout);
+    if (tools.refit) {
+      const outcome = await giveAttributes(recording, tools, ['loading'], {
+        onChange: (image, base) => {
+          if (image.attribs['loading'] === 'lazy') images.push(addressesOf(image, base));
+        },
+      });
+      return { ...outcome, requests };
+    }
     const first = new Set(recording.run.firstScreen ?? []);
     const outcome = await editDocuments(recording, tools, (document, base) => {
       let changed = 0;
       for (const image of document.find('img:not([loading])')) {
-        const { src, srcset = '' } = image.attribs;
-        const named = [src, ...parseSrcset(srcset).map(({ url }) => url)];
-        const addresses = named.map((address) => keptAddress(resolved(address, base)));
-        if (addresses.some((address) => address === '' || first.has(address))) continue;
+        const addresses = addressesOf(image, base);
+        if (addresses.size === 0 || [...addresses].some((one) => one === '' || first.has(one)))
+          continue;
         document.setAttribute(image, 'loading', 'lazy');
+        images.push(addresses);
         changed++;
       }
       return changed;
     });
-    return { ...outcome, notes: [] };
+    return { ...outcome, notes: [], requests };
   },
 };
+
+/** What is far down is not fetched by a load that is not scrolled; what is near, once the page is laid out. */
+function lazyRequests(
+  images: readonly ReadonlySet<string>[],
+  { placements, view }: PageLayout,
+): RequestChanges {
+  const changes = new Map<string, RequestChange | 'gone'>();
+  for (const { url, top } of placements) {
+    if (!images.some((addresses) => addresses.has(url))) continue;
+    const isFar = top > view.height + reach;
+    // The same file may be shown further up as well.
+    if (!isFar) changes.set(url, { isLazy: true });
+    else if (!changes.has(url)) changes.set(url, 'gone');
+  }
+  return changes;
+}

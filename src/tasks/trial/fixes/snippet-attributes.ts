@@ -1,4 +1,5 @@
 import { load } from 'cheerio';
+import type { Element } from 'domhandler';
 import type { Recording } from '../../../core/trial/recording.js';
 import type { HtmlEdits } from '../../../texts/html-edits.js';
 import { editDocuments } from './fix.js';
@@ -17,12 +18,19 @@ export function addRules(document: HtmlEdits, rules: string): void {
   if (rules !== '' && !isThere) document.prependToHead(`<style>${rules}</style>`);
 }
 
+export interface GivenAttributes {
+  /** Whether the styles that go with the snippets are put in as well. */
+  readonly withRules?: boolean;
+  /** Is told each image that has changed, and the address of its document. */
+  readonly onChange?: (image: Element, base: string) => void;
+}
+
 /** Gives the elements that a refit has snippets for some attributes of their snippet, and leaves the others. */
 export async function giveAttributes(
   recording: Recording,
   tools: FixTools,
   names: readonly string[],
-  { withRules = false } = {},
+  { withRules = false, onChange = () => {} }: GivenAttributes = {},
 ): Promise<FixOutcome> {
   const due = tools.refit?.snippets ?? [];
   let absent = 0;
@@ -42,7 +50,9 @@ export async function giveAttributes(
         // What a snippet does not name, it does not take away.
         if (value !== null || name === 'loading') document.setAttribute(element, name, value);
       }
-      if (document.count > before) changed++;
+      if (document.count === before) continue;
+      changed++;
+      onChange(element, url);
     }
     if (withRules && changed > 0) addRules(document, tools.refit?.rules ?? '');
     return changed;

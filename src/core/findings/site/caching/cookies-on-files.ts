@@ -1,5 +1,5 @@
 import { hostOf } from '../../../address/address.js';
-import { fileFinding, hasCome } from '../site-case.js';
+import { fileFinding, hasCome, isStatic } from '../site-case.js';
 
 /** Cookies up to this, in bytes, go with the other headers unnoticed. */
 const few = 100;
@@ -13,17 +13,17 @@ export const cookiesOnFiles = fileFinding({
   isWork: true,
   docs: {
     meaning:
-      'Requests of style sheets, scripts and fonts of the site carry over 100 bytes of cookies.',
+      'Requests of style sheets, scripts, fonts and images of the site carry over 100 bytes of cookies.',
     why: 'The way to the server is the narrow one, and a cookie can keep shared caches from keeping the file.',
     computed:
-      'The bytes of the cookie header in the requests of a visit; images are not counted. Files of one host are one finding.',
+      'The bytes of the cookie header in the requests of a visit. Files of one host are one finding.',
     ignore: 'Where the connection is HTTP/2 or later, which sends the same header once.',
   },
   step: () => 'set cookies only for what needs them',
   checkFile: ({ resource }) => {
-    const { url, type, thirdParty, cookieBytes } = resource;
-    const isFile = type === 'style' || type === 'script' || type === 'font';
-    if (!isFile || thirdParty || cookieBytes <= few || !hasCome(resource)) return undefined;
+    const { url, thirdParty, cookieBytes } = resource;
+    if (!isStatic(resource) || thirdParty || cookieBytes <= few || !hasCome(resource))
+      return undefined;
     const host = hostOf(url);
     return { data: { url, host, cookieBytes }, bytes: cookieBytes, together: host };
   },

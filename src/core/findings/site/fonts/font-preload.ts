@@ -1,3 +1,4 @@
+import { addressAttribute, htmlCode } from '../../code.js';
 import { pageFinding } from '../site-case.js';
 
 /** A font that is preloaded in a way in which browsers cannot use it. */
@@ -26,6 +27,8 @@ export const fontPreload = pageFinding({
     });
   },
   step: ({ font }) => `add crossorigin to the preload of ${font}`,
+  code: ({ font }) =>
+    htmlCode(`<link rel="preload" as="font" ${addressAttribute('href', font)} crossorigin>`),
   describe: ({ font, transferBytes }, { bytes }) =>
     `preloads ${font} without crossorigin: it comes twice${transferBytes === null ? '' : `, ${bytes(transferBytes)} each time`}`,
 });

@@ -1,3 +1,4 @@
+import { cssCode, cssString } from '../../code.js';
 import { pageFinding } from '../site-case.js';
 
 /** Text that is not shown while its font is on its way. */
@@ -21,6 +22,13 @@ export const hiddenText = pageFinding({
     return families.length === 0 ? [] : [{ data: { families }, bytes: null }];
   },
   step: ({ families }) => `write font-display: swap for ${families.join(', ')}`,
+  code: ({ families }) =>
+    cssCode(
+      ...families.map(
+        (family) =>
+          `@font-face { font-family: ${cssString(family)}; font-display: swap; /* and what it has */ }`,
+      ),
+    ),
   describe: ({ families }) =>
     `hides the text in ${families.join(', ')} until the font has come (font-display)`,
 });

@@ -1,3 +1,4 @@
+import { addressAttribute, htmlCode } from '../../code.js';
 import { fileFinding, hasCome } from '../site-case.js';
 
 /** A font that browsers learn of late. */
@@ -27,6 +28,8 @@ export const lateFont = fileFinding({
     const data = { url, declaredBy: initiatedBy, time: network.latency, network: network.name };
     return { data, bytes: null, time: network.latency };
   },
+  code: ({ url }) =>
+    htmlCode(`<link rel="preload" as="font" ${addressAttribute('href', url)} crossorigin>`),
   describe: ({ declaredBy, time: taken, network }, { time }) =>
     `is found late${declaredBy === null ? '' : `: ${declaredBy} asks for it`} (${time(taken)} on the line ${network})`,
 });

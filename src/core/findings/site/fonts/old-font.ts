@@ -1,4 +1,5 @@
 import { pathOf } from '../../../address/address.js';
+import { cssCode, cssString } from '../../code.js';
 import { fileFinding } from '../site-case.js';
 
 /** A font in a format that is larger than WOFF2, which every browser of today reads. */
@@ -24,6 +25,13 @@ export const oldFont = fileFinding({
     const woff2Bytes = text?.font?.woff2 ?? null;
     const bytes = woff2Bytes === null ? null : Math.max(0, wireBytes - woff2Bytes);
     return { data: { url, format, wireBytes, woff2Bytes }, bytes };
+  },
+  code: ({ url }) => {
+    const old = pathOf(url);
+    return cssCode(
+      `src: url(${cssString(old.replace(/(?:\.\w+)?(?:\?.*)?$/, '.woff2'))}) format("woff2"),`,
+      `  url(${cssString(old)}); /* for old browsers alone */`,
+    );
   },
   describe: ({ format, wireBytes, woff2Bytes }, { bytes }) =>
     `is ${format === null ? 'no WOFF2' : `a ${format} font`} of ${bytes(wireBytes)}; ${woff2Bytes === null ? 'WOFF2 is usually a third smaller than WOFF' : `as WOFF2 it has ${bytes(woff2Bytes)}`}`,

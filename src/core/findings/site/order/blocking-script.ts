@@ -1,3 +1,4 @@
+import { addressAttribute, htmlCode } from '../../code.js';
 import { sendingTime } from '../line.js';
 import { fileFinding } from '../site-case.js';
 
@@ -24,6 +25,7 @@ export const blockingScript = fileFinding({
     const time = Math.round(network.latency + sendingTime(transferBytes, network));
     return { data: { url, transferBytes, time, network: network.name }, bytes: null, time };
   },
+  code: ({ url }) => htmlCode(`<script ${addressAttribute('src', url)} defer></script>`),
   describe: ({ transferBytes, time: taken, network }, { bytes, time }) =>
     `blocks rendering: nothing is drawn before its ${bytes(transferBytes)} have arrived and run (${time(taken)} on the line ${network})`,
 });

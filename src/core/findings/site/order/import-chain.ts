@@ -1,3 +1,4 @@
+import { addressAttribute, htmlCode } from '../../code.js';
 import { fileFinding, hasCome } from '../site-case.js';
 
 /** A style sheet that is found only after another one has arrived. */
@@ -22,6 +23,7 @@ export const importChain = fileFinding({
     const data = { url, importedBy: initiatedBy, time: network.latency, network: network.name };
     return { data, bytes: null, time: network.latency };
   },
+  code: ({ url }) => htmlCode(`<link rel="stylesheet" ${addressAttribute('href', url)}>`),
   describe: ({ importedBy, time: taken, network }, { time }) =>
     `is imported${importedBy === null ? '' : ` by ${importedBy}`}, and comes a round trip later than a link would bring it (${time(taken)} on the line ${network})`,
 });

@@ -1,3 +1,4 @@
+import { addressAttribute, htmlCode } from '../../code.js';
 import { pageFinding } from '../site-case.js';
 
 /** Style sheets that stand after a script which the browser runs at once. */
@@ -25,6 +26,11 @@ export const lateStyle = pageFinding({
     return [{ data: { count: sheets.length, sheets: sheets.slice(0, 10) }, bytes: null }];
   },
   step: ({ sheets }) => `link to ${sheets[0]!} before the scripts`,
+  code: ({ sheets }) =>
+    htmlCode(
+      ...sheets.map((url) => `<link rel="stylesheet" ${addressAttribute('href', url)}>`),
+      '<!-- the scripts -->',
+    ),
   describe: ({ count: after, sheets }, { count }) =>
     `has ${count(after, 'style sheet')} after a script that runs at once: ${sheets.join(', ')}`,
 });

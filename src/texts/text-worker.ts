@@ -1,0 +1,28 @@
+// Runs in a thread of its own: minifiers and font tools compute for seconds without a pause.
+import { asWoff2, subsetBytes } from './font-facts.js';
+import { textFactsOf } from './text-facts.js';
+import type { ExaminedKind } from './text-facts.js';
+
+/** What can be asked of the thread, by name. Bodies arrive as plain bytes. */
+const work = {
+  facts: ({
+    contentHash,
+    body,
+    kind,
+  }: {
+    contentHash: string;
+    body: Uint8Array;
+    kind: ExaminedKind;
+  }) => textFactsOf(contentHash, asBuffer(body), kind),
+  woff2: ({ body }: { body: Uint8Array }) => asWoff2(asBuffer(body)),
+  subset: ({ body, characters }: { body: Uint8Array; characters: string }) =>
+    subsetBytes(asBuffer(body), characters),
+};
+
+export type TextWorker = typeof work;
+
+export const { facts, woff2, subset } = work;
+
+function asBuffer({ buffer, byteOffset, byteLength }: Uint8Array): Buffer {
+  return Buffer.from(buffer, byteOffset, byteLength);
+}
