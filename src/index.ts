@@ -82,7 +82,7 @@ export type { HarSessions } from './tasks/clock/read-har.js';
 export { zipRefit } from './tasks/refit/zip-refit.js';
 export { openImages } from './tasks/refit/open-images.js';
 export type { OpenImages } from './tasks/refit/open-images.js';
-export { serveDemoSite } from './tasks/demo.js';
+export { serveDemoSite } from './tasks/demo-site.js';
 export { fixOf } from './core/refit/work/fix.js';
 export type { Fix } from './core/refit/work/fix.js';
 export { pageStoryOf } from './core/rank/page-story.js';

@@ -1,9 +1,6 @@
 import { serveArchive } from '../../demo/archive/archive.js';
-import { drawPictures } from '../../demo/pictures/draw.js';
-import { serveDemo } from '../../demo/server.js';
 import type { DemoSite } from '../../demo/server.js';
 import { readDeployment } from '../../demo/deploy.js';
-import type { Deployment } from '../../demo/deploy.js';
 import { builtInNetworks } from '../core/visitors/network.js';
 import { defaultPolicy } from '../core/policy/policy.js';
 import type { SiteFinding } from '../core/findings/site/index.js';
@@ -13,8 +10,8 @@ import { clock } from './clock/clock.js';
 import type { ClockResult } from './clock/clock.js';
 import { compare } from './clock/compare.js';
 import type { ComparedPage } from './clock/compare.js';
+import { serveDemoSite } from './demo-site.js';
 import type { TaskOptions } from './progress.js';
-import { noProgress } from './progress.js';
 import { rank } from './rank.js';
 import type { RankResult } from './rank.js';
 import { siteFindings } from './site-findings.js';
@@ -54,19 +51,6 @@ const demoRuns = 4;
 
 /** The views that the demo surveys: two, so that it takes little more than a minute. */
 const demoViews = chooseViews(defaultViews, ['phone', 'laptop']);
-
-/** Draws the site's pictures where they are missing, and serves it. */
-export async function serveDemoSite(
-  cache: string,
-  port: number,
-  { onProgress = noProgress }: TaskOptions = {},
-  deployment?: Deployment,
-): Promise<DemoSite> {
-  const pictures = await drawPictures(cache, (done, total) =>
-    onProgress({ stage: 'pictures', done, total, doing: 'the Brindle Bay Kite Festival' }),
-  );
-  return serveDemo(pictures, port, deployment);
-}
 
 /**
  * The whole story on the demo site: survey, rank, refit, and a trial of the refit; the site with the refit deployed as its

@@ -85,7 +85,8 @@ function siteText({ start, hosts, archive }: SiteView): string {
 }
 
 async function serveOnly(settings: Settings, { task, show }: Io): Promise<number> {
-  const { serveArchive, serveDemoSite } = await import('../../tasks/demo.js');
+  const { serveArchive } = await import('../../tasks/demo.js');
+  const { serveDemoSite } = await import('../../tasks/demo-site.js');
   const site = await serveDemoSite(cacheFolder(), settings.port, task);
   const archive = await serveArchive();
   const told = { start: archive.start, hosts: archive.hosts };
