@@ -67,10 +67,13 @@ export default defineConfig(
   { ignores: ['dist/', 'brindle-bay-refit/', 'node_modules/', '.zealous-lynx/', 'coverage/'] },
   js.configs.recommended,
   {
-    files: ['**/*.ts'],
+    files: ['**/*.ts', '**/*.tsx'],
     extends: [tseslint.configs.recommendedTypeChecked],
     languageOptions: {
-      parserOptions: { project: './tsconfig.check.json', tsconfigRootDir: import.meta.dirname },
+      parserOptions: {
+        project: ['./tsconfig.check.json', './report-app/tsconfig.json'],
+        tsconfigRootDir: import.meta.dirname,
+      },
     },
     rules: {
       '@typescript-eslint/consistent-type-imports': 'error',

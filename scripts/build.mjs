@@ -1,9 +1,10 @@
 // Builds the program: TypeScript to dist/, the probe to one script that runs inside pages, and the command line to
 // a bundle that starts quickly.
 import { spawnSync } from 'node:child_process';
-import { copyFileSync, rmSync } from 'node:fs';
+import { copyFileSync, cpSync, rmSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
+import { build as buildApp } from 'vite';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const compiler = fileURLToPath(new URL('../node_modules/typescript/bin/tsc', import.meta.url));
@@ -82,6 +83,15 @@ await build({
   entryPoints: ['src/texts/text-worker.ts'],
   outfile: 'dist/bundle/texts/text-worker.js',
 });
+// The program that every report carries in itself.
+await buildApp({
+  configFile: fileURLToPath(new URL('../report-app/vite.config.ts', import.meta.url)),
+});
+cpSync(
+  fileURLToPath(new URL('../dist/src/tasks/report-app', import.meta.url)),
+  fileURLToPath(new URL('../dist/bundle/report-app', import.meta.url)),
+  { recursive: true },
+);
 copyFileSync(
   fileURLToPath(new URL('../dist/src/browser/in-page.bundle.js', import.meta.url)),
   fileURLToPath(new URL('../dist/bundle/in-page.bundle.js', import.meta.url)),

@@ -10,6 +10,7 @@ export const floors = [
   ['core/findings', 'core/waste'],
   ['core/rank'],
   ['core/refit'],
+  ['core/report'],
   ['browser', 'crawl', 'images', 'output', 'replay', 'store', 'texts'],
   ['tasks'],
   ['cli'],

@@ -13,6 +13,7 @@ export const handlers: Readonly<
   clock: () => import('./handlers/clock.js'),
   trial: () => import('./handlers/trial.js'),
   compare: () => import('./handlers/compare.js'),
+  report: () => import('./handlers/report.js'),
   surveys: () => import('./handlers/surveys.js'),
   init: () => import('./handlers/init.js'),
   demo: () => import('./handlers/demo.js'),

@@ -20,6 +20,7 @@ import { pageColumns, toPage } from './rows.js';
 import type { PageRow } from './rows.js';
 import { toLoadDocument } from './load-document.js';
 import { readResources } from './read-resources.js';
+import { ScreenStore } from './screens.js';
 import { SealedSurveys } from './sealed-surveys.js';
 import { TermStore } from './terms.js';
 import type { TextStore } from './texts.js';
@@ -54,6 +55,7 @@ export class PageStore {
   readonly #database: Database.Database;
   readonly #terms: TermStore;
   readonly #sealed: SealedSurveys;
+  readonly screens: ScreenStore;
   // Prepared once: a crawl runs each of them thousands of times.
   readonly #addPage: Database.Statement;
   readonly #addVisit: Database.Statement;
@@ -66,6 +68,7 @@ export class PageStore {
     this.#database = database;
     this.#terms = new TermStore(database);
     this.#sealed = new SealedSurveys(database);
+    this.screens = new ScreenStore(database);
     this.#addPage = database.prepare(
       `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
          bytes_by_type, curves, shape, document)
@@ -110,6 +113,7 @@ export class PageStore {
           toResourcesDocument(visit, term),
           toLoadDocument(visit.load, term),
         );
+        if (visit.screen) this.screens.add(Number(lastInsertRowid), visit.view, visit.screen);
         for (const { contentHash, declaredType } of visit.responses) {
           if (contentHash === null) continue;
           this.#addFile.run(surveyId, contentHash);

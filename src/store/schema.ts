@@ -7,6 +7,7 @@ import { toVersion5 } from './migrations/to-5.js';
 import { toVersion6 } from './migrations/to-6.js';
 import { toVersion7 } from './migrations/to-7.js';
 import { toVersion8 } from './migrations/to-8.js';
+import { toVersion9 } from './migrations/to-9.js';
 
 type Migration = string | ((database: Database.Database) => void);
 
@@ -23,6 +24,7 @@ export const migrations: readonly Migration[] = [
   toVersion6,
   toVersion7,
   toVersion8,
+  toVersion9,
 ];
 
 /** The version of the workspace that this program writes. */

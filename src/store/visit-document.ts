@@ -3,6 +3,7 @@ import type { ElementMarkup } from '../core/slots/element-markup.js';
 import type { FoundPlacement, Markup, Placement } from '../core/slots/placement.js';
 import type { PictureUse } from '../core/survey/picture-use.js';
 import type { LoadFacts } from '../core/survey/load-facts.js';
+import type { PageScreen } from '../core/survey/page-screen.js';
 import type { Resource } from '../core/survey/resource.js';
 import type { ResponseFacts, PlacementShape } from '../core/survey/survey-tables.js';
 
@@ -14,6 +15,7 @@ export interface VisitFacts {
   readonly uses: readonly Omit<PictureUse, 'page'>[];
   readonly resources: readonly Resource[];
   readonly load: LoadFacts | null;
+  readonly screen: PageScreen | null;
 }
 
 /** The number of a text among those of a survey. */

@@ -5,11 +5,13 @@ import Database from 'libsql';
 import { LynxError, WorkspaceError, messageOf } from '../core/base/errors.js';
 import { BodyStore } from './bodies.js';
 import { EncodeStore } from './encodes.js';
+import { FilmStore } from './films.js';
 import { FingerprintStore } from './fingerprints.js';
 import { ImageStore } from './images.js';
 import { migrations, schemaVersion } from './schema.js';
 import { PageStore } from './pages.js';
 import { TextStore } from './texts.js';
+import { TrialStore } from './trials.js';
 import { SessionStore } from './sessions.js';
 import { SurveyStore } from './surveys.js';
 
@@ -27,6 +29,8 @@ export class Workspace {
   readonly encodes: EncodeStore;
   readonly fingerprints: FingerprintStore;
   readonly sessions: SessionStore;
+  readonly films: FilmStore;
+  readonly trials: TrialStore;
   readonly texts: TextStore;
   readonly bodies: BodyStore;
   /** Bodies of recorded responses, and what fixes have made of them. */
@@ -42,6 +46,8 @@ export class Workspace {
     this.encodes = new EncodeStore(database);
     this.fingerprints = new FingerprintStore(database);
     this.sessions = new SessionStore(database);
+    this.films = new FilmStore(database);
+    this.trials = new TrialStore(database);
     this.texts = new TextStore(database);
     this.bodies = new BodyStore(join(folder, 'bodies'));
     this.recordedBodies = new BodyStore(join(folder, 'recordings', 'bodies'));

@@ -105,7 +105,7 @@ const record = {
         },
       ],
       uses: [{ url: 'http://a.test/whole.jpg', kind: 'link' as const }],
-      ...{ resources: [], load: null },
+      ...{ resources: [], load: null, screen: null },
     },
   ],
   shape: {

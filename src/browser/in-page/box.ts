@@ -1,5 +1,5 @@
 import type { Size } from '../../core/base/size.js';
-import type { Spot } from './probed.js';
+import type { ProbedPlacement, Spot } from './probed.js';
 
 type Edge = 'border-box' | 'padding-box' | 'content-box';
 
@@ -38,6 +38,17 @@ export function inFirstScreen(element: Element, screen: FirstScreen): boolean {
   const up = box.top + scrollY + screen.top;
   const left = box.left + screen.left;
   return up < screen.height && up + box.height > 0 && left < screen.width && left + box.width > 0;
+}
+
+/** Where an element stands on the page, in whole CSS pixels. */
+export function boxOnPage(element: Element, screen: FirstScreen): ProbedPlacement['box'] {
+  const { left, top, width, height } = element.getBoundingClientRect();
+  return {
+    left: Math.round(left + scrollX + screen.left),
+    top: Math.round(top + scrollY + screen.top),
+    width: Math.round(width),
+    height: Math.round(height),
+  };
 }
 
 /** Whether an element lies to the left or right of the window, out of sight. */

@@ -1,5 +1,6 @@
 import { digestOf } from './document-digest.js';
 import type { DocumentSketch } from '../../core/survey/document-sketch.js';
+import type { Size } from '../../core/base/size.js';
 import { iconsOf, linksOf, ownLinksOf } from './links.js';
 import { resolveAddress } from './resolve.js';
 import { shapeOf } from './shape.js';
@@ -20,6 +21,8 @@ export interface DocumentFacts {
   /** The pictures that it names without showing them there. */
   readonly uses: readonly Omit<PictureUse, 'page'>[];
   readonly namingFiles: readonly NamingFile[];
+  /** Of the whole page, in CSS pixels. */
+  readonly size: Size;
 }
 
 export function documentFacts(): DocumentFacts {
@@ -34,5 +37,9 @@ export function documentFacts(): DocumentFacts {
     shape: shapeOf(),
     uses: usesOf(),
     namingFiles: namingFilesOf(),
+    size: {
+      width: document.documentElement.scrollWidth,
+      height: document.documentElement.scrollHeight,
+    },
   };
 }

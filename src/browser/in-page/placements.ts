@@ -1,5 +1,5 @@
 import { keptAddress } from '../../core/address/address.js';
-import { inFirstScreen, isAside, isShown } from './box.js';
+import { boxOnPage, inFirstScreen, isAside, isShown } from './box.js';
 import type { FirstScreen } from './box.js';
 import { layoutsKnown } from './held-back.js';
 import * as elements from './kinds/elements.js';
@@ -39,7 +39,7 @@ export function placementsOf(
           fit: found.fit,
           drawn: found.drawn ?? null,
           naturalDensity: found.naturalDensity ?? 1,
-          top: Math.round(spot.element.getBoundingClientRect().top + scrollY),
+          box: boxOnPage(spot.element, screen),
           aboveFold: inFirstScreen(spot.element, screen),
           aside: isAside(spot.element),
           shown: isShown(spot),

@@ -9,8 +9,8 @@ export interface ProbedPlacement extends Omit<
 > {
   /** The element as it stands in the page; `null` for what is no `<img>`. */
   readonly element: ElementMarkup | null;
-  /** CSS pixels from the top of its document to its upper edge. */
-  readonly top: number;
+  /** Where the element stands on the page, whether it is scrolled or not; in whole CSS pixels. */
+  readonly box: Readonly<Record<'left' | 'top' | 'width' | 'height', number>>;
 }
 
 /** A pseudo-element, or none. */

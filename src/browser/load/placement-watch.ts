@@ -29,6 +29,6 @@ export class PlacementWatch implements LoadObserver {
     const placements = await world.call<ProbedPlacement[]>('placementsOf');
     this.#found = placements
       .filter(({ shown }) => shown)
-      .map(({ kind, selector, url, slot, top }) => ({ kind, selector, url, slot, top }));
+      .map(({ kind, selector, url, slot, box }) => ({ kind, selector, url, slot, top: box.top }));
   }
 }

@@ -31,6 +31,8 @@ export interface SurveyBrowserOptions extends VisitorSettings {
   readonly keepText: KeepText;
   readonly hosts?: HostMap | undefined;
   readonly limits?: VisitLimits | undefined;
+  /** Whether a picture of each page's first screen is taken. */
+  readonly pictures?: boolean | undefined;
   /** Called with each problem of the browser that was dealt with. */
   readonly onTrace?: (message: string, details: Readonly<Record<string, unknown>>) => void;
 }
@@ -149,6 +151,7 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
           sweeps: view === views[swept],
           accesses,
           limits,
+          pictures: options.pictures ?? false,
         };
         return Array.from({ length: tabs }, () => new Visitor(shared));
       }),

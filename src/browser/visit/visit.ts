@@ -3,6 +3,7 @@ import { noBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
 import type { FoundPlacement, Placement, SlotCurve } from '../../core/slots/placement.js';
 import type { LoadFacts } from '../../core/survey/load-facts.js';
+import type { PageScreen } from '../../core/survey/page-screen.js';
 import type { Resource } from '../../core/survey/resource.js';
 import { resourcesOf } from '../network/resources.js';
 import type { NamingFile, PictureUse } from '../../core/survey/picture-use.js';
@@ -10,6 +11,7 @@ import { noSketch } from '../../core/survey/document-sketch.js';
 import type { DocumentSketch } from '../../core/survey/document-sketch.js';
 import type { View } from '../../core/visitors/view.js';
 import { canonicalInHeaders } from '../network/canonical-header.js';
+import { firstScreenPicture } from './first-screen.js';
 import { measureFrames } from './frames.js';
 import { hashesByAddress, imageAnswers } from '../network/image-responses.js';
 import type { ImageAnswer } from '../network/image-responses.js';
@@ -62,6 +64,8 @@ export interface Visit {
   readonly resources: readonly Omit<Resource, 'thirdParty'>[];
   /** How it loaded; `null` if it did not. */
   readonly load: LoadFacts | null;
+  /** Where its placements stand; `null` if it did not load. */
+  readonly screen: PageScreen | null;
   /** Bytes on the wire of a first visit. */
   readonly bytesByType: BytesByType;
 }
@@ -85,6 +89,8 @@ export interface VisitorOptions extends TabOptions {
   /** Whether this is the view in which pages are swept. */
   readonly sweeps?: boolean;
   readonly limits?: VisitLimits;
+  /** Whether a picture of the first screen is taken. */
+  readonly pictures?: boolean;
 }
 
 /** The number of pages after which a tab is replaced: renderers grow with every page. */
@@ -194,6 +200,7 @@ export class Visitor {
     await scrollPage(world, cdp, recorder);
     const settled = await world.call<boolean>('settleImages', limits.images);
     this.#stage = 'measured';
+    const picture = this.#options.pictures ? await firstScreenPicture(cdp, this.#view) : null;
     const largest = await world.call<string | null>('largestContent');
     const own = await world.call<ProbedPlacement[]>('placementsOf');
     const frames = await measureFrames(cdp, world, this.#view);
@@ -234,6 +241,7 @@ export class Visitor {
       images,
       resources: await resourcesOf(recorder, this.#options.texts, this.#options.wireBytes),
       bytesByType: this.#weigh(requests),
+      screen: { ...facts.size, boxes: placements.flatMap(numbersOf), picture },
     } as const;
     const found = await world.call<FoundLoad>('loadFacts');
     if (this.#options.sweeps) this.#stage = 'swept';
@@ -275,9 +283,15 @@ export class Visitor {
       images: [],
       resources: [],
       load: null,
+      screen: null,
       bytesByType: noBytes(),
     };
   }
+}
+
+/** The box of a placement as four numbers; of no size for what is not shown. */
+function numbersOf({ shown, box: { left, top, width, height } }: ProbedPlacement): number[] {
+  return shown ? [left, top, width, height] : [0, 0, 0, 0];
 }
 
 /** Statuses that mean "not now": too many requests, and gateways whose servers are unavailable. */

@@ -8,6 +8,7 @@ import { initCommand } from './init.js';
 import { proveCommand } from './prove.js';
 import { rankCommand } from './rank.js';
 import { refitCommand } from './refit.js';
+import { reportCommand } from './report.js';
 import { surveyCommand } from './survey.js';
 import { surveysCommand } from './surveys.js';
 import { trialCommand } from './trial.js';
@@ -22,6 +23,7 @@ export const commands = {
   clock: clockCommand,
   trial: trialCommand,
   compare: compareCommand,
+  report: reportCommand,
   surveys: surveysCommand,
   demo: demoCommand,
   init: initCommand,

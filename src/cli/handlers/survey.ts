@@ -48,6 +48,7 @@ export const handler: Handler<typeof surveyCommand> = async (
     retries: settings.retries,
     limits: { load: settings.timeout * 1000, images: 8_000 },
     noBodies: !settings.bodies,
+    noPictures: !settings.pictures,
     noEncodes: !settings.encode,
   };
   const views = await viewsFor(settings, file);

@@ -94,6 +94,7 @@ export const surveyOptions = {
       'Keep the bodies of images; --no-bodies leaves them out, and with them the encodes',
       yesOrNo().default(true),
     ),
+    pictures: option('Keep a picture of each first screen, for report', yesOrNo().default(true)),
     encode: option(
       'Encode the images after the crawl; --no-encode leaves that to rank',
       yesOrNo().default(true),

@@ -5,7 +5,7 @@ import type { ImageFilter } from './filter.js';
 import { groupRows } from './groupings.js';
 import type { GroupRow, Grouping } from './groupings.js';
 import type { Policy } from '../policy/policy.js';
-import type { Ledger } from '../waste/ledger.js';
+import type { DeliveryRows, Ledger } from '../waste/ledger.js';
 import { scaled, wholePortions } from '../waste/portion.js';
 import type { Portion } from '../waste/portion.js';
 import type { RankedImage } from './ranked-image.js';
@@ -30,6 +30,8 @@ export interface RankRow {
   /** Different image files and pages in it. */
   readonly files: number;
   readonly pages: number;
+  /** What is summed up in it. */
+  readonly rows: DeliveryRows;
   /** The first of its image files; `null` where there is none. */
   readonly worst: RankedImage | null;
   readonly family: Family | null;
@@ -97,6 +99,7 @@ export function rowsOf(
     some.slice(0, most).map(({ row, perVisit }) => ({
       key: row.key,
       thirdParty: row.thirdParty,
+      rows: row.rows,
       perVisit,
       ofPage: by === 'page' ? ofPage(row) : null,
       ...count(row),

@@ -76,6 +76,7 @@ export const refitPapers = {
   manifest: 'manifest.json',
   worklistCsv: 'worklist.csv',
   worklistMarkdown: 'worklist.md',
+  worklistJson: 'worklist.json',
   tickets: 'tickets.md',
   snippets: 'snippets.md',
   snippetsJson: 'snippets.json',

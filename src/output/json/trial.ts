@@ -2,7 +2,7 @@ import type { TriedPageView, TrialView } from '../views/trial.js';
 import { comparedPageDocument } from './compare.js';
 
 /** Pages as they are and with fixes as the document `zealous-lynx.trial/1`. */
-export function trialDocument({ pages }: TrialView) {
+export function trialDocument({ pages }: Pick<TrialView, 'pages'>) {
   return { format: 'zealous-lynx.trial/1', pages: pages.map(pageDocument) };
 }
 

@@ -1,6 +1,7 @@
 import type { RankView } from '../views/rank.js';
 import { causes } from '../../core/waste/waste.js';
-import { causeTitles, nameOf, originOf } from '../words/rank.js';
+import { causeTitles } from '../words/causes.js';
+import { nameOf, originOf } from '../words/rank.js';
 import { count, formatBytes, formatShare } from '../words/units.js';
 import { escaped } from './markdown.js';
 

@@ -11,7 +11,8 @@ export function ticketsMarkdown(items: readonly WorkItem[]): string {
   return ['# Tickets', ...items.map(ticketText)].join('\n\n');
 }
 
-function ticketText(item: WorkItem): string {
+/** An item as the text of a ticket. */
+export function ticketText(item: WorkItem): string {
   const { id, who, what, url, images, where, pages, selector, from, to, code, savedPerVisit } =
     item;
   const more = pages.length - named;

@@ -1,6 +1,6 @@
 import { causes } from '../../core/waste/waste.js';
 import type { WasteByCause } from '../../core/waste/waste.js';
-import { causeTitles } from '../words/rank.js';
+import { causeTitles } from '../words/causes.js';
 import { formatBytes, formatShare } from '../words/units.js';
 import { bar, paletteFor } from './style.js';
 import type { Screen } from './style.js';

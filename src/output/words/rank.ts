@@ -4,18 +4,8 @@ import type { RankRow } from '../../core/rank/rank-view.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import type { SurveyHead } from '../../core/survey/survey.js';
 import type { Cause } from '../../core/waste/waste.js';
+import { causeTitles } from './causes.js';
 import { withoutOrigin } from './plain-text.js';
-
-/** The displayed name of each cause. */
-export const causeTitles: Readonly<Record<Cause, string>> = {
-  neverShown: 'never shown',
-  duplicate: 'sent more than once',
-  metadata: 'metadata',
-  pixels: 'too many pixels',
-  quality: 'excess quality',
-  format: 'wrong format',
-  wire: 'sent uncompressed',
-};
 
 /** What a row is about, in words. */
 export function nameOf(row: RankRow, by: Grouping, origin: string): string {

@@ -118,7 +118,9 @@ async function clockIn(
       ...pageOf(cold!.page),
       ...{ conditions, limits: limitsFor(cold!.page), visitor: options },
     });
-    if (film) films.set(cold!, film);
+    if (!film) continue;
+    films.set(cold!, film);
+    workspace.films.add(cold!.id, film);
   }
   progress.end();
   const needs = options.policy ? await knownNeeds(workspace, options.policy) : undefined;

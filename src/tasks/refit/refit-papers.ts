@@ -8,6 +8,7 @@ import type { PictureUse } from '../../core/survey/picture-use.js';
 import { worklistCsv } from '../../output/csv/worklist.js';
 import { rewritesDocument } from '../../output/json/rewrites.js';
 import { snippetsDocument } from '../../output/json/snippets.js';
+import { worklistDocument } from '../../output/json/worklist.js';
 import { snippetsMarkdown } from '../../output/markdown/snippets.js';
 import { ticketsMarkdown } from '../../output/markdown/tickets.js';
 import { worklistMarkdown } from '../../output/markdown/worklist.js';
@@ -35,6 +36,7 @@ export function papersOf({
   return [
     [refitPapers.worklistCsv, `${worklistCsv(worklist)}\r\n`],
     [refitPapers.worklistMarkdown, `${worklistMarkdown(worklist)}\n`],
+    [refitPapers.worklistJson, `${JSON.stringify(worklistDocument(worklist), null, 2)}\n`],
     [refitPapers.tickets, `${ticketsMarkdown(worklist)}\n`],
     [refitPapers.snippets, `${snippetsMarkdown(snippets)}\n`],
     [refitPapers.snippetsJson, `${JSON.stringify(snippetsDocument(snippets), null, 2)}\n`],

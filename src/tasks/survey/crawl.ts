@@ -177,7 +177,7 @@ function recordOf(
       error: problemWords(problems, visits.length),
       bytesByType: heaviest(visits),
     },
-    visits: visits.map(({ view, placements, images, uses, resources, load }, index) => ({
+    visits: visits.map(({ view, placements, images, uses, resources, load, screen }, index) => ({
       view,
       placements,
       uses: index === 0 ? [...uses, ...named] : uses,
@@ -190,6 +190,7 @@ function recordOf(
         thirdParty: isThirdParty(resource.url, finalUrl),
       })),
       load,
+      screen,
     })),
     curves: visits.flatMap(({ curves }) => curves),
     shape: good?.shape ?? noSketch,

@@ -38,6 +38,8 @@ export interface SurveyOptions extends TaskOptions {
   readonly groups?: readonly NamedGroup[];
   /** Stores no image bodies, and so no encodes. */
   readonly noBodies?: boolean;
+  /** Takes no pictures of first screens. */
+  readonly noPictures?: boolean;
   /** Leaves the encodes to the first command that needs them. */
   readonly noEncodes?: boolean;
   readonly policy: Policy;

@@ -58,6 +58,7 @@ export async function workOn(
       accesses: options.accesses,
       browserState: options.browserState,
       anyCertificate: options.anyCertificate,
+      pictures: !options.noBodies && !options.noPictures,
       onTrace,
     });
     const stop = () => void browser.close();

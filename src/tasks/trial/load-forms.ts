@@ -101,7 +101,9 @@ export async function loadForms(
       if (signal?.aborted) break;
       progress.begin(page);
       const plan = { ...pageOf(page), ...side.plan(), visitor: turn.visitor };
-      films.push(await filmLoad(browser, { ...plan, conditions, limits: turn.limitsFor(page) }));
+      const film = await filmLoad(browser, { ...plan, conditions, limits: turn.limitsFor(page) });
+      if (film) workspace.films.add(sessions[films.length]![0]!.id, film);
+      films.push(film);
     }
     progress.end();
     return forms.map(({ name }, at) => {

@@ -3,6 +3,7 @@ import { splitCredentials } from '../../core/address/access.js';
 import { launchBrowser } from '../../browser/chromium/launch.js';
 import { defaultColdLoadLimits } from '../../browser/load/cold-load.js';
 import { unshaped } from '../../core/visitors/network.js';
+import { trialDocument } from '../../output/json/trial.js';
 import { throwAwayCertificate } from '../../replay/certificate.js';
 import type { Workspace } from '../../store/workspace.js';
 import { conditionsOf } from '../clock/clock-conditions.js';
@@ -66,7 +67,10 @@ export async function trial(
         { page, fixes, place },
         options,
       );
-      if (result) tried.push(result);
+      if (!result) continue;
+      tried.push(result);
+      const document = trialDocument({ pages: [result] });
+      workspace.trials.add(label, new Date().toISOString(), document);
     }
   } finally {
     signal?.removeEventListener('abort', stop);

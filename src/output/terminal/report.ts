@@ -1,0 +1,35 @@
+import { plainText } from '../words/plain-text.js';
+import { count, formatBytes } from '../words/units.js';
+import type { WrittenReport } from '../views/written-report.js';
+import { joined, paletteFor } from './style.js';
+import type { Screen } from './style.js';
+
+/** What a report that was written contains, and what it lacks. */
+export function drawWrittenReport(written: WrittenReport, screen: Screen): string {
+  const { bold, yellow } = paletteFor(screen);
+  const { file, bytes, survey, pages, images, sessions, comparisons, trials } = written;
+  const parts = [
+    count(pages, 'page'),
+    count(images, 'image'),
+    count(sessions, 'session'),
+    count(comparisons, 'comparison'),
+    count(trials, 'trial'),
+    count(written.workItems, 'item of work', 'items of work'),
+  ];
+  const missing = written.withoutPicture;
+  return [
+    `Wrote ${bold(plainText(file))} (${formatBytes(bytes)}): the survey ${plainText(survey)}`,
+    joined(parts, screen),
+    ...(written.isUnfinished
+      ? [yellow('The survey was broken off: the report has the pages that it had come to.')]
+      : []),
+    ...(missing > 0
+      ? [
+          missing === images
+            ? 'The images have no thumbnails: their bodies are not kept.'
+            : `${count(missing, 'image')} ${missing === 1 ? 'has' : 'have'} no thumbnail: the body is not kept, or cannot be read.`,
+        ]
+      : []),
+    'It needs no network: mail it, or open it from disk.',
+  ].join('\n');
+}

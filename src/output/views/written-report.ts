@@ -1,0 +1,16 @@
+/** What is told of a report that was written. */
+export interface WrittenReport {
+  readonly file: string;
+  readonly bytes: number;
+  readonly survey: string;
+  /** Whether the survey was broken off. */
+  readonly isUnfinished: boolean;
+  readonly pages: number;
+  readonly images: number;
+  /** Images without a thumbnail, though pictures were asked for. */
+  readonly withoutPicture: number;
+  readonly sessions: number;
+  readonly comparisons: number;
+  readonly trials: number;
+  readonly workItems: number;
+}
