@@ -8,9 +8,8 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import Database from 'libsql';
 import { median } from 'simple-statistics';
-import { chooseViews, defaultPolicy, defaultViews, Workspace } from '../dist/src/index.js';
+import { madeSurvey, views } from './made-survey.mjs';
 import { runToEnd } from './run-to-end.mjs';
-import { encodeKey } from '../dist/src/images/encode-key.js';
 
 const perVisit = 50;
 
@@ -20,7 +19,8 @@ else await measure(Number(process.argv[2] ?? 100_000), Number(process.argv[3] ??
 async function measure(placements, rounds) {
   const folder = mkdtempSync(join(tmpdir(), 'lynx-bench-'));
   try {
-    generate(folder, placements);
+    const pages = placements / (perVisit * views.length);
+    await madeSurvey(folder, { pages, perVisit, files: Math.max(perVisit, pages * 5) });
     const program = fileURLToPath(new URL('../dist/bundle/cli/main.js', import.meta.url));
     const ranked = [];
     const read = [];
@@ -50,115 +50,4 @@ function bare(folder) {
   for (const { facts } of database.prepare('SELECT facts FROM visit').iterate())
     placements += JSON.parse(facts).placements.length;
   if (placements === 0) throw new Error('nothing was read');
-}
-
-/** A survey of pages of four templates in two views, each with as many images, of which some are on many pages. */
-function generate(folder, placements) {
-  const workspace = Workspace.open(folder);
-  const views = chooseViews(defaultViews, ['phone', 'laptop']);
-  const start = 'http://brindlebay.test/';
-  const pages = placements / (perVisit * views.length);
-  const files = Math.max(perVisit, pages * 5);
-  const plan = { given: [start], hosts: [start], scope: {} };
-  const head = workspace.surveys.begin('bench', new Date().toISOString(), [start], views, plan);
-  const hashOf = (file) => file.toString(16).padStart(64, '0');
-  const key = encodeKey(defaultPolicy);
-  for (let file = 0; file < files; file++) {
-    const contentHash = hashOf(file);
-    workspace.images.add({
-      contentHash,
-      mediaType: 'image/jpeg',
-      intrinsic: { width: 2400, height: 1600 },
-      bytes: 400_000 + file,
-      frames: 1,
-      problem: null,
-    });
-    workspace.encodes.add(
-      {
-        contentHash,
-        need: { width: 716, height: 478 },
-        nature: 'photograph',
-        format: 'webp',
-        steps: { metadata: 300, exponent: 0.7, sameFormat: 60_000, best: 40_000 },
-        trials: [],
-        resultHash: null,
-        problem: null,
-      },
-      key,
-    );
-  }
-  for (let page = 0; page < pages; page++) {
-    const group = `/template-${page % 4}/*/`;
-    const url = `${start}template-${page % 4}/${page}/`;
-    const own = Array.from({ length: perVisit }, (_, at) => (page * 5 + at * 7) % files);
-    workspace.pages.add(head.id, {
-      page: {
-        url,
-        finalUrl: url,
-        status: 200,
-        depth: 1,
-        visits: null,
-        group,
-        error: null,
-        bytesByType: { html: 9_000, style: 0, script: 0, image: 2e7, font: 0, other: 0 },
-      },
-      document: '',
-      visits: views.map(({ name, width }) => ({
-        view: name,
-        ...{ uses: [], resources: [] },
-        placements: own.map((file, at) => ({
-          kind: 'img',
-          selector: `body > main > ul > li:nth-of-type(${at + 1}) > a > img`,
-          url: `${start}img/kite-${file}.jpg`,
-          contentHash: hashOf(file),
-          slot: { width: Math.min(358, width - 32), height: 238 },
-          fit: 'fill',
-          drawn: null,
-          naturalDensity: 1,
-          aboveFold: at < 4,
-          aside: false,
-          largest: at === 0,
-          shown: true,
-          loading: at < 4 ? 'eager' : 'lazy',
-          fetched: at < 4 ? 'at-once' : 'on-scroll',
-          markup: {
-            alt: `Kite number ${file}`,
-            srcset: null,
-            sizes: null,
-            fetchPriority: 'auto',
-            decoding: 'auto',
-            dimensions: true,
-            declared: { width: 800, height: 534 },
-            framed: false,
-          },
-          element: null,
-        })),
-        responses: [...new Set(own)].map((file) => ({
-          url: `${start}img/kite-${file}.jpg`,
-          contentHash: hashOf(file),
-          problem: null,
-          status: 200,
-          redirects: [],
-          declaredType: 'image/jpeg',
-          protocol: 'h2',
-          headers: { 'cache-control': 'max-age=3600', etag: `"${file}"` },
-          transferBytes: 400_300,
-          thirdParty: false,
-          initiator: 'parser',
-        })),
-      })),
-      curves: own.map((_, at) => ({
-        kind: 'img',
-        selector: `body > main > ul > li:nth-of-type(${at + 1}) > a > img`,
-        pieces: [
-          { from: 320, to: 390, a: 1, b: -32 },
-          { from: 391, to: 2560, a: 0, b: 358 },
-        ],
-      })),
-      shape: { full: [], frame: [], marks: [], trail: [], heading: '' },
-    });
-  }
-  workspace.surveys.finish(head.id, new Date().toISOString());
-  workspace.pages.seal(head.id);
-  workspace.close();
 }

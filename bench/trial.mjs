@@ -4,7 +4,7 @@
 //   node bench/trial.mjs [replay|nothing|time|predict] [rounds]
 //
 // predict  the change that a simulation predicts for a fix of bytes against the change that a trial measures, of largest
-//          contentful paint and load: within 15 % or 50 ms on all pages but one
+//          contentful paint and load: within 15 % or 50 ms on seven of nine pages
 // replay   load, first and largest contentful paint of a replay without a fix against the live page: within 10 % or 30 ms
 // nothing  trials without a fix: of 20, at most one may claim a difference of a marker
 // time     a trial with five loads of each side against ten bare loads of the page: at most 1.3 times as long

@@ -1,12 +1,11 @@
 // Makes docs/screenshots/: each command run on the demo site, in a terminal window of 1280 × 800.
 // Needs Xvfb, xterm and ImageMagick; run by `npm run screenshots` when an output has changed.
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, mkdirSync, readFileSync, rmSync, existsSync } from 'node:fs';
+import { mkdtempSync, mkdirSync, rmSync, existsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
-import { marked } from 'marked';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const out = join(root, 'docs', 'screenshots');
@@ -39,18 +38,12 @@ const shots = [
   ['rank', 'zealous-lynx rank'],
   ['findings', 'zealous-lynx rank --by finding && zealous-lynx explain uncompressed-text --top 6'],
   ['explain', 'zealous-lynx explain /img/hero/banner-1.jpg'],
-  ['page', 'zealous-lynx explain / --top 20'],
   ['refit', `zealous-lynx refit --out refit --sheet / --top 12`],
   [
     'clock',
     'zealous-lynx clock http://brindlebay.test/ --label before --network fast-mobile --map-host "*.test=127.0.0.1:8191" --top 8',
   ],
   ['compare', 'zealous-lynx compare before after'],
-  [
-    'progress',
-    `zealous-lynx survey http://brindlebay.test/ --map-host '*.test=127.0.0.1:8191' --label again`,
-    26_000,
-  ],
   [
     'trial',
     'zealous-lynx trial http://brindlebay.test/ --refit brindle-bay-refit --each --network fast-mobile --map-host "*.test=127.0.0.1:8191" --quiet | head -44',
@@ -61,15 +54,7 @@ const shots = [
 /** Pictures that commands draw themselves: their names, and the commands as far as the file. */
 const drawn = [
   ['waterfall', ['clock', '--har', '.zealous-lynx/har/session-1.har', '--top', '30', '--png']],
-  ['both-waterfalls', ['compare', 'before', 'after', '--top', '15', '--png']],
   ['looks', ['compare', 'before', 'after', '--looks']],
-  [
-    'film',
-    [
-      ...['clock', 'http://brindlebay.test/', '--network', 'mobile', '--runs', '1'],
-      ...['--map-host', '*.test=127.0.0.1:8191', '--no-interactive', '--film'],
-    ],
-  ],
   [
     'trial-film',
     [
@@ -81,19 +66,21 @@ const drawn = [
 
 /** Pages in a browser window: the demo site as a laptop shows it, and what a refit hands over. */
 const pages = [
-  ['festival', (page) => page.goto('http://brindlebay.test/')],
   ['review', (page) => page.goto(`file://${join(folder, 'refit/review.html')}`)],
-  [
-    'worklist',
-    async (page) => {
-      const text = readFileSync(join(folder, 'refit/worklist.md'), 'utf8');
-      await page.setContent(`<style>${ticketStyle}</style>${await marked.parse(text)}`);
-    },
-  ],
+  ['report', report('overview')],
+  ['report-fixes', report('fixes/images-0')],
+  ['report-pages', report('pages')],
+  ['report-loading', report('loading/2')],
+  ['report-hand-over', report('hand-over')],
 ];
-const ticketStyle =
-  'body{font:13px/1.45 system-ui,sans-serif;margin:20px 28px}table{border-collapse:collapse}td,th{border:1px solid #ccc;padding:3px 7px;text-align:left;vertical-align:top;overflow-wrap:anywhere}td:first-child{white-space:nowrap;text-align:right}h1{margin:0}code{font-size:12px}';
 
+/** A view of the demo's report, as its address names it. */
+function report(view) {
+  return async (page) => {
+    await page.goto(`file://${join(folder, 'brindle-bay-report.html')}#${view}`);
+    await page.waitForSelector('main h1');
+  };
+}
 const environment = {
   ...process.env,
   DISPLAY: display,

@@ -35,7 +35,7 @@ export interface Snippet {
 
 /** Opens the data that lies in the file, compressed. */
 export async function readReport(): Promise<Report> {
-  const packed = document.getElementById('data-0') ?? document.getElementById('data');
+  const packed = document.getElementById('data-0');
   const bytes = Uint8Array.from(atob(packed?.textContent ?? ''), (sign) => sign.charCodeAt(0));
   const opened = new Blob([bytes]).stream().pipeThrough(new DecompressionStream('gzip'));
   return (await new Response(opened).json()) as Report;

@@ -51,7 +51,7 @@ export function FamilyDetail({ report, at }: { readonly report: Report; readonly
         {family?.slotCurve && (
           <>
             <h3>The slot</h3>
-            <SlotCurve curve={family.slotCurve} />
+            <SlotCurve curve={family.slotCurve} declared={declaredSizes(report, images)} />
             {family.sizes && <Code text={`sizes="${family.sizes}"`} what="sizes" />}
             <p class="faint">Widths to offer: {family.widths.join(', ')} px</p>
           </>
@@ -94,6 +94,14 @@ export function FamilyDetail({ report, at }: { readonly report: Report; readonly
       )}
     </div>
   );
+}
+
+/** The `sizes` that an element of the family has now. */
+function declaredSizes({ rank }: Report, images: readonly number[]): string | null {
+  for (const image of images)
+    for (const { markup } of rank.images[image]?.placements ?? [])
+      if (markup?.sizes) return markup.sizes;
+  return null;
 }
 
 function imageFacts(report: Report, at: number) {

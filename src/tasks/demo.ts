@@ -15,8 +15,11 @@ import type { TaskOptions } from './progress.js';
 import { rank } from './rank.js';
 import type { RankResult } from './rank.js';
 import { siteFindings } from './site-findings.js';
+import type { WrittenReport } from '../output/views/written-report.js';
 import { refit } from './refit/refit.js';
 import type { RefitResult } from './refit/write-refit.js';
+import { makeReport } from './report/report.js';
+import { writeReport } from './report/write-report.js';
 import { trial } from './trial/trial.js';
 import type { TriedPage } from './trial/trial.js';
 import { survey } from './survey/survey.js';
@@ -28,8 +31,9 @@ export interface DemoOptions extends TaskOptions {
   readonly signal: AbortSignal;
   /** Folder that keeps the site's pictures between calls. */
   readonly cache: string;
-  /** Folder that the right-sized files are written to. */
+  /** Folder that the right-sized files are written to, and file of the report. */
   readonly out: string;
+  readonly report: string;
   readonly creator: { readonly name: string; readonly version: string };
 }
 
@@ -43,6 +47,7 @@ export interface DemoSteps {
   tried(pages: readonly TriedPage[]): void;
   clocked(result: ClockResult): void;
   compared(pages: readonly ComparedPage[]): void;
+  reported(report: WrittenReport): void;
 }
 
 /** Line, view and number of loads that the demo clocks with. */
@@ -54,7 +59,7 @@ const demoViews = chooseViews(defaultViews, ['phone', 'laptop']);
 
 /**
  * The whole story on the demo site: survey, rank, refit, and a trial of the refit; the site with the refit deployed as its
- * papers say; a session of each, and the two compared.
+ * papers say; a session of each, and the two compared; a report of it all.
  *
  * @returns whether it came to its end; it does not when it was stopped.
  */
@@ -110,7 +115,7 @@ export async function demo(
     const tried = await trial(workspace, [before.start], {
       ...{ ...task, creator, label: 'tried', refit: out, hosts: before.hosts },
       ...{ runs: demoRuns, mostRuns: demoRuns, network: demoNetwork, cpuFactor: 1 },
-      ...{ view: demoViews[0]!, warm: false, each: false, film: false },
+      ...{ view: demoViews[0]!, warm: false, each: false, film: true },
       ...{ fixes: [], without: [], withoutHosts: [] },
     });
     if (signal.aborted) return false;
@@ -128,6 +133,13 @@ export async function demo(
     await after.close();
   }
   steps.compared(await compare(() => workspace, 'before', 'after', false));
+  const { html, ...made } = await makeReport(workspace, defaultPolicy, {
+    ...{ ...task, survey: 'brindle-bay', refit: out, program: creator },
+    title: 'The Brindle Bay Kite Festival: images and loading',
+  });
+  if (signal.aborted) return false;
+  await writeReport(options.report, html, false);
+  steps.reported({ ...made, file: options.report, bytes: Buffer.byteLength(html) });
   return true;
 }
 

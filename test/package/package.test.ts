@@ -58,7 +58,9 @@ describe('the package', () => {
     const demo = spawnSync(program, ['demo'], { cwd: elsewhere, env, encoding: 'utf8' });
     expect(demo.stderr).not.toMatch(/\[\w+\]\n$/);
     expect(demo.status).toBe(0);
-    expect(demo.stdout).toMatch(/\nClocked +after it was deployed: load .* to .*\nKept/);
+    expect(demo.stdout).toMatch(
+      /\nClocked +after it was deployed: load .* to .*\nReported .*\nKept/,
+    );
     expect(existsSync(join(elsewhere, 'brindle-bay-refit/manifest.json'))).toBe(true);
     expect(readdirSync(join(elsewhere, '.zealous-lynx'))).toContain('workspace.sqlite');
     const own = [

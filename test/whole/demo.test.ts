@@ -72,9 +72,10 @@ describe('demo', () => {
       'trial:',
       'clock: the front page before',
       'compare:',
+      'report:',
     ];
     for (const title of titles) expect(stdout).toContain(title);
-    const last = stdout.trimEnd().split('\n').slice(-7);
+    const last = stdout.trimEnd().split('\n').slice(-8);
     expect(last.map((line) => line.split(' ')[0])).toEqual([
       'Surveyed',
       'Wasted',
@@ -82,9 +83,12 @@ describe('demo', () => {
       'Tried',
       '',
       'Clocked',
+      'Reported',
       'Kept',
     ]);
     expect(readdirSync(demoCache())).toHaveLength(1);
+    const report = readFileSync(join(cwd, 'brindle-bay-report.html'), 'utf8');
+    expect(report).toContain('<title>The Brindle Bay Kite Festival: images and loading</title>');
 
     const before = await runJson<{ pages: Record<string, { percent: number }>[] }>(
       ['compare', 'before', 'after'],

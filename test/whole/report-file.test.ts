@@ -1,5 +1,6 @@
-import { readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { launchBrowser } from '../../dist/src/browser/chromium/launch.js';
@@ -62,6 +63,26 @@ describe('what a report leaves out', () => {
     const { page, show, troubles, close } = await openedReport(browser, join(cwd, 'bare.html'));
     for (const view of reportViews) await show(view);
     expect(await page.locator('img[src]').count()).toBe(0);
+    expect(troubles()).toEqual([]);
+    await close();
+  });
+});
+
+describe('a workspace of an earlier version', () => {
+  it.each([1, 4, 8])('%i gives a report without plans and pictures', async (version) => {
+    const fixture = new URL(`../fixtures/workspace-${version}.sqlite.gz`, import.meta.url);
+    const folder = join(cwd, `version-${version}`);
+    mkdirSync(folder);
+    writeFileSync(join(folder, 'workspace.sqlite'), gunzipSync(readFileSync(fixture)));
+    const { status } = await made(['--workspace', folder, '--out', `${version}.html`]);
+    expect(status).toBe(0);
+    const { page, show, troubles, close } = await openedReport(
+      browser,
+      join(cwd, `${version}.html`),
+    );
+    for (const view of reportViews) await show(view);
+    await show('pages');
+    expect(await page.locator('.page').innerText()).toContain('did not keep where its images');
     expect(troubles()).toEqual([]);
     await close();
   });

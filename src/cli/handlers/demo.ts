@@ -6,6 +6,7 @@ import { clockDocument } from '../../output/json/clock.js';
 import { compareDocument } from '../../output/json/compare.js';
 import { findingsDocument } from '../../output/json/rank-findings.js';
 import { rankDocument } from '../../output/json/rank.js';
+import { writtenReportDocument } from '../../output/json/written-report.js';
 import { surveyDocument } from '../../output/json/survey.js';
 import { trialDocument } from '../../output/json/trial.js';
 import { drawClock } from '../../output/terminal/clock.js';
@@ -14,6 +15,7 @@ import { drawDemoSummary } from '../../output/terminal/demo.js';
 import { drawFindings } from '../../output/terminal/findings.js';
 import { drawRanking } from '../../output/terminal/rank.js';
 import { drawRefit } from '../../output/terminal/refit.js';
+import { drawWrittenReport } from '../../output/terminal/report.js';
 import { paletteFor } from '../../output/terminal/style.js';
 import { drawSurvey } from '../../output/terminal/survey.js';
 import { drawTrial } from '../../output/terminal/trial.js';
@@ -113,7 +115,7 @@ const storyForms: Forms<StoryView> = {
 };
 
 async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Promise<number> {
-  const { out } = settings;
+  const { out, report } = settings;
   const { screen, task, say, show } = io;
   const { bold, cyan } = paletteFor(screen);
   const title = (words: string) => say(`\n${cyan('▌')} ${bold(words)}\n`);
@@ -126,7 +128,7 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
   const { demo } = await import('../../tasks/demo.js');
   const whole = await demo(
     workspace,
-    { ...task, cache: cacheFolder(), out, creator: program },
+    { ...task, cache: cacheFolder(), out, report, creator: program },
     {
       surveyed: (result) => {
         surveyed = result;
@@ -192,6 +194,11 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
         title('compare: before and after');
         say(drawCompare(view, screen));
       },
+      reported: (written) => {
+        steps.push(writtenReportDocument(written));
+        title('report: one file for everybody else');
+        say(drawWrittenReport(written, screen));
+      },
     },
   );
   const [[pair], [trial]] = [compared, tried];
@@ -205,7 +212,7 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
     files: refitted.manifest.files.length,
     tried: trial.comparison,
     comparison: pair.comparison,
-    folders: { workspace: workspace.folder, out },
+    folders: { workspace: workspace.folder, out, report },
   };
   await show(storyForms, view, settings);
   return 0;

@@ -54,7 +54,7 @@ export function reportHtml(
     '<div id="app"><p class="opening">Opening the report …</p></div>',
     '<noscript><p class="opening">This report is a program in a file: it needs JavaScript.</p></noscript>',
     ...Object.entries(pictures).flatMap(([kind, list]) => [...blocksOf(kind, list)]),
-    block('data', [gzipSync(JSON.stringify(document), { level: 9 }).toString('base64')]),
+    block('data-0', [gzipSync(JSON.stringify(document), { level: 9 }).toString('base64')]),
     `<script>${script}</script>`,
     '</body>',
     '</html>',

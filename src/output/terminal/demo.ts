@@ -23,6 +23,7 @@ export function drawDemoSummary(view: DemoView, screen: Screen): string {
       (sentence, at) => `${at === 0 ? 'Tried     ' : '          '}${sentence}`,
     ),
     `Clocked   after it was deployed: load ${change('load')}, largest contentful paint ${change('largestContentfulPaint')}`,
+    `Reported  open ${bold(folders.report)} in a browser: all of it, for those who use no terminal`,
     `Kept      workspace ${folders.workspace}, new files ${folders.out}; try zealous-lynx rank, or demo --serve`,
   ].join('\n');
 }

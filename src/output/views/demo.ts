@@ -11,5 +11,5 @@ export interface DemoView {
   readonly tried: SessionComparison;
   /** Of the real site before the refit and after it. */
   readonly comparison: SessionComparison;
-  readonly folders: { readonly workspace: string; readonly out: string };
+  readonly folders: { readonly workspace: string; readonly out: string; readonly report: string };
 }

@@ -69,7 +69,10 @@ export async function makeReport(
   const view = await viewOf(workspace, result, policy, options);
   const { images } = view.ranking;
   const films = view.sessions.map(({ film }) => film);
-  const thumbnails = lean ? [] : await thumbnailsOf(workspace, images, options);
+  // They are drawn while the document is put together.
+  const drawing = lean ? [] : thumbnailsOf(workspace, images, options);
+  const document = reportDocument(view);
+  const thumbnails = await drawing;
   const pairs: ImagePairs = lean
     ? { pairs: [], pictures: [] }
     : await imagePairs(workspace, images, pairsShown, options);
@@ -80,7 +83,7 @@ export async function makeReport(
     title,
     ...{ lean, redacted: redact, pairs: pairs.pairs },
     films: filmPlaces(films),
-    ...reportDocument(view),
+    ...document,
   };
   const pictures: Pictures = {
     ...{ thumbnails, screens, pairs: pairs.pictures },

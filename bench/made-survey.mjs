@@ -1,0 +1,116 @@
+import sharp from 'sharp';
+import { chooseViews, defaultPolicy, defaultViews, Workspace } from '../dist/src/index.js';
+import { encodeKey } from '../dist/src/images/encode-key.js';
+
+/** The views of the survey. */
+export const views = chooseViews(defaultViews, ['phone', 'laptop']);
+
+const start = 'http://brindlebay.test/';
+const hashOf = (file) => file.toString(16).padStart(64, '0');
+const addressOf = (file) => `${start}img/kite-${file}.jpg`;
+const selectorOf = (at) => `body > main > ul > li:nth-of-type(${at + 1}) > a > img`;
+
+/**
+ * Writes a survey of pages of four templates, or of a slot family for each of `families` pages, in two views.
+ *
+ * @param order.perVisit images of a page, of which some are on many pages
+ * @param order.files image files in all
+ * @param order.step image files that each page has beyond the one before
+ * @param order.withPictures whether files have bodies, and pages a picture of their first screen
+ * @param order.families how many templates there are
+ */
+export async function madeSurvey(folder, order) {
+  const { pages, perVisit, files, step = 5, withPictures = false, families = 4 } = order;
+  const workspace = Workspace.open(folder);
+  const plan = { given: [start], hosts: [start], scope: {} };
+  const head = workspace.surveys.begin('bench', new Date().toISOString(), [start], views, plan);
+  const body = withPictures ? await picture(1200, 800).jpeg({ quality: 60 }).toBuffer() : null;
+  const screen = withPictures ? await picture(480, 270).webp({ quality: 45 }).toBuffer() : null;
+  for (let file = 0; file < files; file++) {
+    addFile(workspace, file);
+    if (body) await workspace.bodies.keep(hashOf(file), body);
+  }
+  for (let page = 0; page < pages; page++) {
+    const template = page % families;
+    const shown = Array.from({ length: perVisit }, (_, at) => (page * step + at * 7) % files);
+    addPage(workspace, head.id, `${start}template-${template}/${page}/`, template, shown, screen);
+  }
+  workspace.surveys.finish(head.id, new Date().toISOString());
+  workspace.pages.seal(head.id);
+  workspace.close();
+}
+
+function picture(width, height) {
+  const noise = { type: 'gaussian', mean: 128, sigma: 30 };
+  return sharp({ create: { width, height, channels: 3, background: '#888', noise } }).blur(1.5);
+}
+
+function addFile(workspace, file) {
+  const contentHash = hashOf(file);
+  workspace.images.add({
+    ...{ contentHash, mediaType: 'image/jpeg', intrinsic: { width: 2400, height: 1600 } },
+    ...{ bytes: 400_000 + file, frames: 1, problem: null },
+  });
+  workspace.encodes.add(
+    {
+      ...{ contentHash, need: { width: 716, height: 477 }, nature: 'photograph', format: 'webp' },
+      steps: { metadata: 300, exponent: 0.7, sameFormat: 60_000, best: 40_000 },
+      ...{ attempts: [], resultHash: null, problem: null },
+    },
+    encodeKey(defaultPolicy),
+  );
+}
+
+function addPage(workspace, survey, url, template, own, screen) {
+  workspace.pages.add(survey, {
+    page: {
+      ...{ url, finalUrl: url, status: 200, depth: 1, visits: null, error: null },
+      group: `/template-${template}/*/`,
+      bytesByType: { html: 9_000, style: 0, script: 0, image: 2e7, font: 0, other: 0 },
+    },
+    document: '',
+    visits: views.map(({ name, width, height }) => ({
+      view: name,
+      ...{ uses: [], resources: [], load: null },
+      placements: own.map((file, at) => placementOf(file, at, width)),
+      responses: [...new Set(own)].map(responseOf),
+      screen: {
+        ...{ width, height: height * 4, picture: screen },
+        boxes: own.flatMap((_, at) => [16, 100 + at * 260, Math.min(358, width - 32), 238]),
+      },
+    })),
+    curves: own.map((_, at) => ({
+      ...{ kind: 'img', selector: selectorOf(at) },
+      pieces: [
+        { from: 320, to: 390, a: 1, b: -32 },
+        { from: 391, to: 2560, a: 0, b: 358 },
+      ],
+    })),
+    shape: { full: [], frame: [], marks: [], trail: [], heading: '' },
+  });
+}
+
+function placementOf(file, at, width) {
+  const isFirst = at < 4;
+  return {
+    ...{ kind: 'img', selector: selectorOf(at), url: addressOf(file), contentHash: hashOf(file) },
+    slot: { width: Math.min(358, width - 32), height: 238 },
+    ...{ fit: 'fill', drawn: null, naturalDensity: 1, aside: false, shown: true, element: null },
+    ...{ aboveFold: isFirst, largest: at === 0, loading: isFirst ? 'eager' : 'lazy' },
+    fetched: isFirst ? 'at-once' : 'on-scroll',
+    markup: {
+      ...{ alt: `Kite number ${file}`, srcset: null, sizes: null, fetchPriority: 'auto' },
+      ...{ decoding: 'auto', dimensions: true, declared: { width: 800, height: 534 } },
+      framed: false,
+    },
+  };
+}
+
+function responseOf(file) {
+  return {
+    ...{ url: addressOf(file), contentHash: hashOf(file), problem: null, status: 200 },
+    ...{ redirects: [], declaredType: 'image/jpeg', protocol: 'h2', transferBytes: 400_300 },
+    headers: { 'cache-control': 'max-age=3600', etag: `"${file}"` },
+    ...{ thirdParty: false, initiator: 'parser' },
+  };
+}
