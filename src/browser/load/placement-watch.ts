@@ -29,6 +29,8 @@ export class PlacementWatch implements LoadObserver {
     const placements = await world.call<ProbedPlacement[]>('placementsOf');
     this.#found = placements
       .filter(({ shown }) => shown)
-      .map(({ kind, selector, url, slot, box }) => ({ kind, selector, url, slot, top: box.top }));
+      .map(({ kind, selector, url, slot, box: { left, top } }) => {
+        return { kind, selector, url, slot, left, top };
+      });
   }
 }

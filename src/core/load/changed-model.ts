@@ -11,7 +11,7 @@ export interface RequestChange {
   readonly isKnownAtOnce?: true;
   /** It no longer blocks rendering, and waits behind what does. */
   readonly isDeferred?: true;
-  /** It is only made once the page is laid out, and the load does not wait for it. */
+  /** It is only made once the page is laid out. */
   readonly isLazy?: true;
   /** Its connection carries any number of requests at a time. */
   readonly isMultiplexed?: true;
@@ -26,11 +26,11 @@ export function changedModel(model: LoadModel, changes: RequestChanges): LoadMod
     changes.get(model.requests[at]!.url) ?? {};
   const stays = staying(model, changeOf);
   const places = new Map(stays.map((at, place) => [at, place]));
-  const has = (at: number, name: 'isDeferred' | 'isLazy') => {
+  const isDeferred = (at: number) => {
     const change = changeOf(at);
-    return change !== 'gone' && change[name] === true;
+    return change !== 'gone' && change.isDeferred === true;
   };
-  const layout = lastBlocking(model, stays, (at) => !has(at, 'isDeferred'));
+  const layout = lastBlocking(model, stays, (at) => !isDeferred(at));
   const document = stays.findIndex((at) => model.requests[at]!.isDocument);
   const requests = stays.map((at): ModelRequest => {
     const request = model.requests[at]!;
@@ -51,7 +51,7 @@ export function changedModel(model: LoadModel, changes: RequestChanges): LoadMod
   const moved = (rule: MarkerRule | null, isPaint: boolean) =>
     rule && {
       waitsFor: rule.waitsFor
-        .filter((at) => !has(at, isPaint ? 'isDeferred' : 'isLazy'))
+        .filter((at) => !(isPaint && isDeferred(at)))
         .flatMap((at) => places.get(at) ?? []),
       lag: isPaint ? paintLag(rule.lag, left) : rule.lag,
     };

@@ -9,7 +9,8 @@ export interface PlacementSize {
   readonly url: string;
   /** CSS pixels. */
   readonly slot: Size;
-  /** CSS pixels from the top of the page to its upper edge. */
+  /** CSS pixels from the left and from the top of the page to its edges. */
+  readonly left: number;
   readonly top: number;
 }
 

@@ -5,7 +5,7 @@ import type { PlacementSize } from '../../../src/core/trial/moved-placements.js'
 const image = (selector: string, width: number, height = 100): PlacementSize => ({
   ...{ kind: 'img', selector, url: `http://bay.test/${width}.png` },
   slot: { width, height },
-  top: 0,
+  ...{ left: 0, top: 0 },
 });
 
 describe('placements of both sides of a trial', () => {

@@ -230,7 +230,7 @@ describe('each fix', () => {
     expect(textAt(alone.recording, `${home}kite.png`)).toBe('kite');
     const placements = [
       {
-        ...{ kind: 'img' as const, selector: 'body > img:nth-of-type(1)', top: 0 },
+        ...{ kind: 'img' as const, selector: 'body > img:nth-of-type(1)', left: 0, top: 0 },
         ...{ url: `${home}kite.png`, slot: { width: 40, height: 30 } },
       },
     ];

@@ -14,6 +14,7 @@ export const early: Fix = {
     const address = largest?.url;
     if (address == null)
       return { recording, changed: 0, notes: ['the largest contentful paint is no picture'] };
+    let isNamed = false;
     const outcome = await editDocuments(recording, tools, (document, base) => {
       if (base !== recording.run.finalUrl) return 0;
       const [element] = largest!.selector === '' ? [] : document.find(largest!.selector);
@@ -23,6 +24,8 @@ export const early: Fix = {
       const image = element?.name === 'img' ? element : byAddress;
       const before = document.count;
       if (image) {
+        // The browser has known of it from the beginning, unless it waited for it to come near.
+        isNamed = image.attribs['loading'] !== 'lazy';
         document.setAttribute(image, 'loading', null);
         document.setAttribute(image, 'fetchpriority', 'high');
       } else {
@@ -33,7 +36,7 @@ export const early: Fix = {
       }
       return document.count > before ? 1 : 0;
     });
-    const change = { rank: highRank, isKnownAtOnce: true } as const;
+    const change = { rank: highRank, ...(!isNamed && { isKnownAtOnce: true as const }) };
     return { ...outcome, notes: [], requests: () => new Map([[address, change]]) };
   },
 };
