@@ -1,4 +1,4 @@
-import { useState } from 'preact/hooks';
+import { useEffect, useState } from 'preact/hooks';
 import type { ViewProps } from './view.js';
 import { Code, CopyButton } from './copy.js';
 import type { Report, WorkItem } from './data.js';
@@ -59,6 +59,12 @@ interface PersonProps {
 
 function Person({ report, who, title, done }: PersonProps) {
   const [most, setMost] = useState(listed);
+  useEffect(() => {
+    // On paper nobody can ask for the rest.
+    const onPrint = () => setMost(Infinity);
+    addEventListener('beforeprint', onPrint);
+    return () => removeEventListener('beforeprint', onPrint);
+  }, []);
   const own = report.worklist.items
     .map((item, at) => ({ item, ticket: report.worklist.tickets[at]! }))
     .filter(({ item }) => item.who === who);

@@ -14,11 +14,11 @@ export const reportCommand = defineCommand({
     survey: shared.survey,
     refit: option('Hand over the work list and markup in this folder of a refit', folderPath()),
     before: option(
-      'Labels of sessions to compare, besides those that end in before and after',
+      'Labels of sessions before a change, to be compared as well',
       textList('the label of a session').default([]),
     ),
     after: option(
-      'Labels of the sessions that they are compared with, in the same sequence',
+      'Labels of the sessions after it, in the same sequence',
       textList('the label of a session').default([]),
     ),
     title: option('Title of the report', shortText(), 'the host of the site'),
