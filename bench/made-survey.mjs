@@ -8,7 +8,21 @@ export const views = chooseViews(defaultViews, ['phone', 'laptop']);
 const start = 'http://brindlebay.test/';
 const hashOf = (file) => file.toString(16).padStart(64, '0');
 const addressOf = (file) => `${start}img/kite-${file}.jpg`;
-const selectorOf = (at) => `body > main > ul > li:nth-of-type(${at + 1}) > a > img`;
+/** Ten slots of each template; what stands in one of them again is of the same family. */
+const places = [
+  'ul > li',
+  'ol > li',
+  'div',
+  'section',
+  'article',
+  'aside',
+  'header',
+  'nav',
+  'p',
+  'dl > dd',
+];
+const selectorOf = (at) =>
+  `body > main > ${places[at % places.length]}:nth-of-type(${at + 1}) > a > img`;
 
 /**
  * Writes a survey of pages of four templates, or of a slot family for each of `families` pages, in two views.

@@ -38,6 +38,11 @@ interface Ranked {
   }[];
 }
 
+interface Tried {
+  readonly bytes: { readonly difference: number };
+  readonly placements: { readonly moved: readonly object[] };
+}
+
 const views = chooseViews(defaultViews, ['phone', 'laptop']);
 const pictures = 8;
 /** The least structural similarity of a page before and after. */
@@ -79,6 +84,17 @@ describe.skipIf(missing)('a content system that makes its own sizes', () => {
 
   it('gets no file that is smaller than what is at its place', async () => {
     expect(await smallerFiles(join(cwd, 'refit'), system.root)).toEqual([]);
+  });
+
+  it('is foretold by a trial what the refit will bring, and shows every image in its size', async () => {
+    const loading = ['--network', 'mobile', '--view', 'phone', '--runs', '1', '--most-runs', '1'];
+    const { pages } = await runJson<{ pages: readonly Tried[] }>(
+      ['trial', system.origin, '--refit', 'refit', ...loading],
+      { cwd },
+    );
+    const [tried] = pages;
+    expect(tried!.bytes.difference).toBeLessThan(0);
+    expect(tried!.placements.moved).toEqual([]);
   });
 
   it('keeps little of its waste once the papers have been followed', async () => {

@@ -48,6 +48,8 @@ export interface RefitToTry {
   readonly rules: string;
   /** Content hashes of the originals, by address. */
   readonly originals: ReadonlyMap<string, string>;
+  /** The content hash of a file that the refit wrote; `undefined` for any other. */
+  readonly hashOf: (path: string) => string | undefined;
   /** @throws UsageError when the file is not the one that was written. */
   readonly read: (path: string) => Promise<Buffer>;
   /** The address on the site of a file, by that of its original. */
@@ -86,6 +88,7 @@ export async function readRefit(folder: string): Promise<RefitToTry> {
     ...{ folder, originals, sheets, rules: longText(marked['rules']) },
     rewrites: listOf(rewritten['rewrites']).map(untrustedObject).map(rewriteOf),
     snippets: listOf(marked['snippets']).map(untrustedObject).flatMap(snippetsOf),
+    hashOf: (path) => hashes.get(path),
     read: async (path) => {
       const expected = hashes.get(path);
       if (expected === undefined)

@@ -201,6 +201,7 @@ describe('each fix', () => {
         [`${home}kite.png`, contentHashOf(kite)],
         [`${home}tail.png`, contentHashOf(Buffer.from('an older tail'))],
       ]),
+      hashOf: () => contentHashOf(small),
       read: () => Promise.resolve(small),
       addressOf: (path: string) => home + path,
     };
@@ -224,6 +225,9 @@ describe('each fix', () => {
     expect(textAt(offered.recording, home)).toBe(
       '<style>:where(img){}</style><body><picture><source srcset="/kite.avif"><img width="40" height="30" src="/kite.png"></picture><img src="tail.png">',
     );
+    // The files that the markup found are not taken for originals that have changed.
+    const both = await fix('images').apply(offered.recording, given);
+    expect(both.notes).toEqual(files.notes);
     // On its own, too, the markup finds the files that it names; the original stays what it was.
     const alone = await fix('responsive').apply(recording, given);
     expect(textAt(alone.recording, `${home}kite.avif`)).toBe('k');
@@ -262,6 +266,7 @@ describe('each fix', () => {
           ],
         },
       ],
+      hashOf: (path: string) => contentHashOf(Buffer.from(files.get(path)!)),
       read: (path: string) => Promise.resolve(Buffer.from(files.get(path)!)),
       addressOf: (path: string) => home + path,
     };

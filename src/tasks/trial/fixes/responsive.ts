@@ -6,7 +6,7 @@ import { chosenWidth, offeredWidths, parseSrcset } from '../../../core/slots/src
 import { bare } from '../../../core/trial/moved-placements.js';
 import type { RecordedResponse, Recording } from '../../../core/trial/recording.js';
 import type { TriedSnippet } from '../refit-to-try.js';
-import { editDocuments, resolved } from './fix.js';
+import { addressesOf, editDocuments, resolved } from './fix.js';
 import type { Fix, PageLayout } from './fix.js';
 import { refitFiles } from './refit-files.js';
 import { absentNote, addRules, imageOf } from './snippet-attributes.js';
@@ -58,7 +58,8 @@ export const responsive: Fix = {
       return changed;
     });
     // The markup names files that lie beside the originals.
-    const { added } = await refitFiles(recording, refit, tools.keep);
+    const named = new Set(pasted.flatMap(namedIn));
+    const { added } = await refitFiles(recording, refit, tools.keep, named);
     const there = new Set(recording.responses.map(({ request }) => request.url));
     const beside = added.filter(({ request }) => !there.has(request.url));
     const fixed: Recording = {
@@ -73,6 +74,17 @@ export const responsive: Fix = {
     };
   },
 };
+
+/** The addresses that the markup of a snippet names. */
+function namedIn({ page, text }: TriedSnippet): string[] {
+  return load(
+    text,
+    {},
+    false,
+  )('source, img')
+    .toArray()
+    .flatMap((element) => [...addressesOf(element, page)]);
+}
 
 /** What a snippet has ahead of its `<img>`, and behind it. */
 function aroundImage(text: string): [start: string, end: string] {
