@@ -10,7 +10,7 @@ const root = fileURLToPath(new URL('../..', import.meta.url));
 /** A copy of the code with a patch applied, and built. */
 function patched(name: string): string {
   const copy = temporaryFolder();
-  for (const part of ['src', 'demo', 'test', 'scripts', 'docs', 'schemas'])
+  for (const part of ['src', 'demo', 'report-app', 'test', 'scripts', 'docs', 'schemas'])
     cpSync(join(root, part), join(copy, part), { recursive: true });
   for (const file of ['package.json', 'tsconfig.json', 'tsconfig.check.json', 'vitest.config.ts'])
     cpSync(join(root, file), join(copy, file));
