@@ -1,3 +1,4 @@
+/* global document, Event, PerformanceObserver, requestAnimationFrame */
 // Reports of made surveys: how long the program makes one, how large it is, and what a browser needs to open, sort,
 // search and scroll it. Bounds are printed beside what was measured.
 //
