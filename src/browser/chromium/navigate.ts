@@ -60,3 +60,10 @@ export function networkWords(name: string): string {
   if (name.startsWith('ERR_CERT')) return `its certificate does not verify (${name})`;
   return knownErrors[name] ?? name;
 }
+
+/** What the driver says of a page that was lost while it was measured, in words; anything else as it is. */
+export function lostWords(message: string): string {
+  return /context with specified id|context was destroyed/i.test(message)
+    ? 'it reloaded itself, or went on to another page, while it was measured'
+    : message;
+}

@@ -3,6 +3,7 @@ import type { Browser } from 'playwright-core';
 import type { Conditions } from '../../core/visitors/conditions.js';
 import { isInDocument } from '../../core/address/address.js';
 import { messageOf } from '../../core/base/errors.js';
+import { lostWords } from '../chromium/navigate.js';
 import { interactiveAt } from '../../core/load/interactive.js';
 import type { Markers } from '../../core/load/markers.js';
 import { noMarkers } from '../../core/load/markers.js';
@@ -189,7 +190,7 @@ async function loadIn(
       failure: null,
     };
   } catch (error) {
-    return failedRun(startedAt, url, 0, messageOf(error));
+    return failedRun(startedAt, url, 0, lostWords(messageOf(error)));
   } finally {
     await tab?.close().catch(() => {});
   }

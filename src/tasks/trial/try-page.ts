@@ -39,7 +39,10 @@ export async function tryPage(
     if (countedRuns(cold).length === 0) {
       if (options.signal?.aborted) return null;
       throw new PageError(`${recording.page} could not be replayed: ${failureOf(cold)}`, {
-        hint: 'try it without fixes (--fix none); what is not in the recording is missing there',
+        hint:
+          fixes.length > 0
+            ? 'try it without fixes (--fix none); what is not in the recording is missing there'
+            : 'clock times the page as it is; a page that reloads itself cannot be replayed',
       });
     }
   const alone = new Map(
