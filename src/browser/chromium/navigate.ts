@@ -63,7 +63,7 @@ export function networkWords(name: string): string {
 
 /** What the driver says of a page that was lost while it was measured, in words; anything else as it is. */
 export function lostWords(message: string): string {
-  return /context with specified id|context was destroyed/i.test(message)
+  return /context with specified id|context was destroyed|target navigated/i.test(message)
     ? 'it reloaded itself, or went on to another page, while it was measured'
     : message;
 }
