@@ -1,10 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { NotFoundError, UsageError, messageOf } from '../../core/base/errors.js';
+import { UsageError } from '../../core/base/errors.js';
 import { hostOf } from '../../core/address/address.js';
 import { listOf, textOf, untrustedObject } from '../../core/base/untrusted.js';
 import { refitPapers } from '../../core/refit/refit-job.js';
 import { contentHashOf } from '../../images/hash.js';
+import { refitPaper } from '../refit/refit-paper.js';
 
 /** A file of a refit. */
 export interface TriedFile {
@@ -62,11 +63,11 @@ export interface RefitToTry {
  * @throws NotFoundError, UsageError when it is none.
  */
 export async function readRefit(folder: string): Promise<RefitToTry> {
-  const manifest = await document(folder, refitPapers.manifest, 'zealous-lynx.refit/1');
-  const rewritten = await document(folder, refitPapers.rewrites, 'zealous-lynx.rewrites/1');
+  const manifest = await refitPaper(folder, refitPapers.manifest, 'zealous-lynx.refit/1');
+  const rewritten = await refitPaper(folder, refitPapers.rewrites, 'zealous-lynx.rewrites/1');
   const papers = listOf(manifest['papers']).map((paper) => textOf(untrustedObject(paper)['path']));
   const marked = papers.includes(refitPapers.snippetsJson)
-    ? await document(folder, refitPapers.snippetsJson, 'zealous-lynx.snippets/1')
+    ? await refitPaper(folder, refitPapers.snippetsJson, 'zealous-lynx.snippets/1')
     : {};
   const filesIn = (list: string) => listOf(manifest[list]).map(untrustedObject);
   const made = ['files', 'variants'].flatMap(filesIn);
@@ -77,7 +78,7 @@ export async function readRefit(folder: string): Promise<RefitToTry> {
   const sheets: TriedSheet[] = [];
   for (const path of joined.map((file) => textOf(file['path'])))
     if (path.endsWith('.json'))
-      sheets.push(sheetOf(await document(folder, path, 'zealous-lynx.sheet/1')));
+      sheets.push(sheetOf(await refitPaper(folder, path, 'zealous-lynx.sheet/1')));
   const originals = new Map(
     made.flatMap((file) =>
       listOf(file['originals']).map((url) => [textOf(url), textOf(file['contentHash'])] as const),
@@ -108,29 +109,6 @@ export async function readRefit(folder: string): Promise<RefitToTry> {
       return new URL(`/${own}`, original).href;
     },
   };
-}
-
-async function document(folder: string, name: string, format: string) {
-  const file = join(folder, name);
-  let text: string;
-  try {
-    text = await readFile(file, 'utf8');
-  } catch (error) {
-    throw new NotFoundError(`${folder} is not the folder of a refit: ${messageOf(error)}`, {
-      hint: 'give --refit the folder that refit wrote with --out',
-    });
-  }
-  let parsed: ReturnType<typeof untrustedObject> = {};
-  try {
-    parsed = untrustedObject(JSON.parse(text));
-  } catch {
-    // It has no format then, either.
-  }
-  if (parsed['format'] !== format)
-    throw new UsageError(`${file} is not what a refit of this version writes`, {
-      hint: 'run refit again',
-    });
-  return parsed;
 }
 
 function rewriteOf(rewrite: ReturnType<typeof untrustedObject>): TriedRewrite {
