@@ -52,6 +52,7 @@ export async function seed(
   const uploads: Upload[] = [];
   for (const [at, body] of pictures.entries())
     uploads.push(await system.upload(`kite-${at + 1}.jpg`, body));
+  const pages: { id: number; link: string }[] = [];
   const write = async (
     kind: 'posts' | 'pages',
     title: string,
@@ -60,11 +61,12 @@ export async function seed(
   ) => {
     const { id, link } = await system.post(kind, {
       ...{ title, content, status: 'publish' },
+      // What was published in the same second is listed now in one order, now in another.
+      date: `2026-05-${String(pages.length + 1).padStart(2, '0')}T10:00:00`,
       ...(picture && { featured_media: picture.id }),
     });
     return { id: Number(id), link: String(link) };
   };
-  const pages = [];
   for (const [at, picture] of uploads.entries()) {
     const other = uploads[(at + 1) % uploads.length]!;
     const text = [
