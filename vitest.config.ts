@@ -1,7 +1,7 @@
 import { defineConfig } from 'vitest/config';
 
 /** Tests that start no browser. */
-const unit = ['test/{core,crawl,images,output,replay,store,tasks,cli,texts}/**/*.test.ts'];
+const unit = ['test/{core,crawl,images,output,reach,replay,store,tasks,cli,texts}/**/*.test.ts'];
 
 const common = {
   setupFiles: ['test/support/seed.ts'],

@@ -15,7 +15,7 @@ import { median } from 'simple-statistics';
 import { drawPictures } from '../dist/demo/pictures/draw.js';
 import { serveDemo } from '../dist/demo/server.js';
 import { launchBrowser } from '../dist/src/browser/chromium/launch.js';
-import { slowConnections, placeIn } from '../dist/src/browser/chromium/slow-connections.js';
+import { Reach } from '../dist/src/reach/reach.js';
 import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/load/cold-load.js';
 import { builtInNetworks } from '../dist/src/core/visitors/network.js';
 import { defaultViews } from '../dist/src/core/visitors/view.js';
@@ -106,10 +106,7 @@ async function time(rounds = Number(given ?? 3)) {
   const [bare, whole] = [[], []];
   for (let round = 0; round < rounds; round++) {
     let began = performance.now();
-    const connections = await slowConnections(network.latency, (host, port) =>
-      placeIn(site.hosts, host, port),
-    );
-    const browser = await launchBrowser({}, { connections });
+    const browser = await launchBrowser(Reach.open(site.hosts), { latency: network.latency });
     const { name, width, height, density, touch } = view;
     const conditions = { network, cpuFactor: 1, view: { name, width, height, density, touch } };
     for (let load = 0; load < 10; load++)
@@ -118,7 +115,6 @@ async function time(rounds = Number(given ?? 3)) {
         limits: { ...defaultColdLoadLimits, rest: 0 },
       });
     await browser.close();
-    await connections.close();
     bare.push(performance.now() - began);
     began = performance.now();
     await tryNothing(page, 5);

@@ -10,7 +10,7 @@ import { median, min } from 'simple-statistics';
 import sharp from 'sharp';
 import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/load/cold-load.js';
 import { launchBrowser } from '../dist/src/browser/chromium/launch.js';
-import { slowConnections } from '../dist/src/browser/chromium/slow-connections.js';
+import { Reach } from '../dist/src/reach/reach.js';
 
 const loads = Number(process.argv[2] ?? 9);
 /** Milliseconds: of connecting, of the server, and of the page's own script after its load event. */
@@ -141,8 +141,7 @@ const known = {
 const origin = `http://127.0.0.1:${server.address().port}`;
 const find = ({ requests }, path) => requests.find(({ url }) => url === origin + path);
 
-const connections = await slowConnections(delays.connect, (host, port) => ({ host, port }));
-const browser = await launchBrowser({}, { connections });
+const browser = await launchBrowser(Reach.open(), { latency: delays.connect });
 
 /** Loads the page once; what was reported of it, and what is known of it. */
 async function load(filmed) {
@@ -173,7 +172,6 @@ for (let round = -1; round < loads; round++)
     if (round >= 0) list.push(one);
   }
 await browser.close();
-await connections.close();
 server.closeAllConnections();
 server.close();
 

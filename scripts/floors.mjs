@@ -11,6 +11,7 @@ export const floors = [
   ['core/rank'],
   ['core/refit'],
   ['core/report'],
+  ['reach'],
   ['browser', 'crawl', 'images', 'output', 'replay', 'store', 'texts'],
   ['tasks'],
   ['cli'],

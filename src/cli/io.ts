@@ -7,6 +7,7 @@ import type { TaskOptions } from '../tasks/progress.js';
 import type { Log } from './log.js';
 import { columnsOf } from './streams.js';
 import type { Streams } from './streams.js';
+import { isFirstTelling } from './told-once.js';
 import { ProgressLine } from './progress-line.js';
 
 /** The input and output of a command. */
@@ -35,6 +36,7 @@ export function openIo(
 ): Io & { close(): void } {
   const progress = new ProgressLine(stderr, quiet);
   const stop = new AbortController();
+  const told = new Set<string>();
   const onSignal = () => {
     if (stop.signal.aborted) process.exit(130);
     progress.clear();
@@ -43,6 +45,7 @@ export function openIo(
   };
   process.on('SIGINT', onSignal);
   process.on('SIGTERM', onSignal);
+  process.on('SIGHUP', onSignal);
   const all = showsAllCharacters(process.env);
   const forPeople = (text: string) => (all ? text : inPlainCharacters(text));
   const screen = {
@@ -59,6 +62,10 @@ export function openIo(
         progress.show(event);
       },
       onTrace: (message, details) => log.debug(details, message),
+      onNotice: (words, key) => {
+        if (!told.has(key) && isFirstTelling(key)) log.warn(words);
+        told.add(key);
+      },
     },
     show: async (forms, view, settings) => {
       const chosen = chooseForms(forms, settings);
@@ -77,6 +84,7 @@ export function openIo(
       progress.clear();
       process.off('SIGINT', onSignal);
       process.off('SIGTERM', onSignal);
+      process.off('SIGHUP', onSignal);
     },
   };
 }

@@ -1,6 +1,8 @@
 import { request as requestPlain } from 'node:http';
 import { request as requestSecure } from 'node:https';
 import type { IncomingMessage } from 'node:http';
+import { lookupAmong } from '../reach/connect-to.js';
+import type { Reach } from '../reach/reach.js';
 
 /** A file that a server sent, cut at the limit. */
 export interface FetchedFile {
@@ -9,8 +11,8 @@ export interface FetchedFile {
 }
 
 export interface FetchOptions {
-  /** The real place of each host, as `address:port`; a name may begin with `*.`. */
-  readonly hosts: Readonly<Record<string, string>>;
+  /** Which machines may be connected to. */
+  readonly reach: Reach;
   readonly userAgent: string;
   /** Additional headers for requests to an address. */
   readonly headersFor?: (address: string) => Readonly<Record<string, string>>;
@@ -27,7 +29,7 @@ const maxRedirects = 5;
 /**
  * Fetches a small file: follows redirects, reads no more than the limit, waits no longer than allowed.
  *
- * @throws Error when no answer comes.
+ * @throws Error when no answer comes, or when it leads where pages may not lead.
  */
 export async function fetchFile(url: string, options: FetchOptions): Promise<FetchedFile> {
   const signal = AbortSignal.timeout(options.timeout);
@@ -38,6 +40,7 @@ export async function fetchFile(url: string, options: FetchOptions): Promise<Fet
     if (statusCode >= 300 && statusCode < 400 && headers.location) {
       answer.destroy();
       at = new URL(headers.location, at);
+      if (!/^https?:$/.test(at.protocol)) throw new Error(`it redirects to ${at.protocol}`);
       continue;
     }
     return { status: statusCode, body: await readUpTo(answer, options.limit) };
@@ -45,29 +48,21 @@ export async function fetchFile(url: string, options: FetchOptions): Promise<Fet
   throw new Error('redirect loop');
 }
 
-/** The mapping of a host: by its name, else by a `*.` that matches it. */
-export function mappedAddress(
-  host: string,
-  hosts: Readonly<Record<string, string>>,
-): { readonly hostname: string; readonly port: string } | undefined {
-  const stars = Object.keys(hosts).filter((name) => name.startsWith('*.'));
-  const address = hosts[host] ?? hosts[stars.find((name) => host.endsWith(name.slice(1))) ?? ''];
-  const match = /^\[?(.+?)\]?:(\d+)$/.exec(address ?? '');
-  return match ? { hostname: match[1]!, port: match[2]! } : undefined;
-}
-
-function ask(
+async function ask(
   url: URL,
-  { hosts, userAgent, headersFor, anyCertificate }: FetchOptions,
+  { reach, userAgent, headersFor, anyCertificate }: FetchOptions,
   signal: AbortSignal,
 ): Promise<IncomingMessage> {
-  const request = url.protocol === 'https:' ? requestSecure : requestPlain;
-  const { hostname, port } = mappedAddress(url.hostname, hosts) ?? url;
+  const isSecure = url.protocol === 'https:';
+  const request = isSecure ? requestSecure : requestPlain;
+  const name = url.hostname.replace(/^\[|\]$/g, '');
+  const place = await reach.placeOf(name, Number(url.port) || (isSecure ? 443 : 80));
   return new Promise((resolve, reject) => {
     request(
       {
-        hostname,
-        port,
+        hostname: place.host,
+        port: place.port,
+        ...(place.addresses && { lookup: lookupAmong(place.addresses) }),
         path: url.pathname + url.search,
         servername: url.hostname,
         headers: { host: url.host, 'user-agent': userAgent, ...headersFor?.(url.href) },

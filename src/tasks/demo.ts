@@ -5,6 +5,7 @@ import { builtInNetworks } from '../core/visitors/network.js';
 import { defaultPolicy } from '../core/policy/policy.js';
 import type { SiteFinding } from '../core/findings/site/index.js';
 import { chooseViews, defaultViews } from '../core/visitors/view.js';
+import { Reach } from '../reach/reach.js';
 import type { Workspace } from '../store/workspace.js';
 import { clock } from './clock/clock.js';
 import type { ClockResult } from './clock/clock.js';
@@ -108,7 +109,8 @@ export async function demo(
     const session = await clockSite(before, 'before');
     if (signal.aborted || !session) return false;
     steps.clocked(session);
-    const pages = { hosts: () => Promise.resolve(before.hosts), accesses: [] };
+    const reach = await Reach.of({ starts: [before.start], hosts: before.hosts });
+    const pages = { reach: () => Promise.resolve(reach), accesses: [] };
     const refitted = await refit(workspace, surveyLabel, out, defaultPolicy, { ...task, pages });
     if (signal.aborted) return false;
     steps.refitted(refitted);

@@ -38,6 +38,8 @@ export interface TaskOptions {
   readonly onProgress?: (progress: Progress) => void;
   /** Called with decisions and with problems that were dealt with, for debugging. */
   readonly onTrace?: Trace;
+  /** Called with what a person should know, with a key for what is told once for all. */
+  readonly onNotice?: (words: string, key: string) => void;
   /** Stops the work; everything finished by then is kept. */
   readonly signal?: AbortSignal;
 }

@@ -2,7 +2,6 @@ import { existsSync, statSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join, resolve, sep } from 'node:path';
 import { load } from 'cheerio';
-import type { HostMap } from '../browser/chromium/host-map.js';
 import type { ProvedFile } from '../browser/prove/page-prover.js';
 import type { Access } from '../core/address/access.js';
 import { messageOf, NotFoundError, PageError, UsageError } from '../core/base/errors.js';
@@ -17,11 +16,11 @@ import { isMarked, markAddresses, unmarked } from './marked-addresses.js';
 import { noProgress } from './progress.js';
 import type { TaskOptions } from './progress.js';
 import { openStarts } from './survey/starts.js';
+import type { HostOptions } from './survey/starts.js';
 
-export interface ProveOptions extends TaskOptions {
+export interface ProveOptions extends TaskOptions, HostOptions {
   readonly views: readonly View[];
   readonly policy: Pick<Policy, 'density'>;
-  readonly hosts?: HostMap;
   readonly accesses?: readonly Access[];
   /** Style rules that go live with the markup. */
   readonly styles?: string;
@@ -54,12 +53,12 @@ export async function prove(
     onProgress = noProgress,
   } = options;
   const candidates = candidatesOf(markup, selector);
-  const open = await openStarts([page], options.hosts ?? {});
+  const open = await openStarts([page], options);
   try {
     const [url = ''] = open.urls;
     const { PageProver } = await import('../browser/prove/page-prover.js');
     const prover = await PageProver.open({
-      ...{ views, hosts: open.hosts, accesses, rules: styles },
+      ...{ views, reach: open.reach, accesses, rules: styles },
       fileAt: (requested) => fileAt(requested, url, files),
     });
     try {

@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { fetchFile, mappedAddress } from '../../src/crawl/fetch-file.js';
+import { fetchFile } from '../../src/crawl/fetch-file.js';
+import { mappedPlace } from '../../src/reach/host-map.js';
+import { Reach } from '../../src/reach/reach.js';
 import { Robots } from '../../src/crawl/robots.js';
 import { serve } from '../support/server.js';
 
-const options = { hosts: {}, userAgent: 'ZealousLynx', limit: 1_000, timeout: 2_000 };
+const options = { reach: Reach.open(), userAgent: 'ZealousLynx', limit: 1_000, timeout: 2_000 };
 
 function robotsOf(status: number, text: string): Robots {
   return new Robots(() => Promise.resolve({ status, body: Buffer.from(text) }));
@@ -71,13 +73,13 @@ describe('fetchFile', () => {
     });
     const hosts = { '*.test': origin.slice('http://'.length) };
     expect(
-      (await fetchFile('http://kites.test/robots.txt', { ...options, hosts })).body.toString(),
+      (await fetchFile('http://kites.test/robots.txt', { ...options, reach: Reach.open(hosts) })).body.toString(),
     ).toBe('here');
     await expect(fetchFile(`${origin}/slow`, { ...options, timeout: 200 })).rejects.toThrow();
-    expect(mappedAddress('deep.kites.test', { '*.test': '[::1]:80' })).toEqual({
-      hostname: '::1',
-      port: '80',
+    expect(mappedPlace({ '*.test': '[::1]:80' }, 'deep.kites.test', 443)).toEqual({
+      host: '::1',
+      port: 80,
     });
-    expect(mappedAddress('kites.example', { '*.test': '127.0.0.1:80' })).toBeUndefined();
+    expect(mappedPlace({ '*.test': '127.0.0.1:80' }, 'kites.example', 80)).toBeUndefined();
   });
 });

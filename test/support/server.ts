@@ -37,6 +37,8 @@ export interface TestServer {
   readonly address: string;
   /** Paths that were asked for, in order. */
   readonly asked: string[];
+  /** How many connections were made to it. */
+  readonly connections: () => number;
 }
 
 /**
@@ -93,6 +95,8 @@ async function listen(
   asked: string[],
   atEnd: AtEnd,
 ): Promise<TestServer> {
+  let connections = 0;
+  server.on('connection', () => connections++);
   server.listen(0, '127.0.0.1');
   await once(server, 'listening');
   atEnd(async () => {
@@ -101,5 +105,5 @@ async function listen(
     await once(server, 'close');
   });
   const address = `127.0.0.1:${(server.address() as AddressInfo).port}`;
-  return { origin: `${scheme}://${address}`, address, asked };
+  return { origin: `${scheme}://${address}`, address, asked, connections: () => connections };
 }

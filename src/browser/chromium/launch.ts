@@ -2,8 +2,9 @@ import type { Browser, BrowserContextOptions } from 'playwright-core';
 import { BrowserError, messageOf } from '../../core/base/errors.js';
 import type { View } from '../../core/visitors/view.js';
 import { browserVariable, findBrowser, findSurveyBrowser } from './find-browser.js';
-import type { HostMap } from './host-map.js';
-import type { SlowConnections } from './slow-connections.js';
+import { openConnections } from '../../reach/connections.js';
+import type { Connections } from '../../reach/connections.js';
+import { Reach } from '../../reach/reach.js';
 
 /** Keeps the browser from connecting to anything but the page's own servers. */
 const quiet = [
@@ -14,34 +15,52 @@ const quiet = [
   '--no-first-run',
 ];
 
+/**
+ * Everything goes through the proxy: no name is looked up by the browser, and no datagram goes past it (RFC 8828, mode 4).
+ */
+const nothingBeside = [
+  '--proxy-bypass-list=<-loopback>',
+  '--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1',
+  '--force-webrtc-ip-handling-policy=disable_non_proxied_udp',
+];
+
 export interface LaunchOptions {
   /**
    * Keeps the frames of other origins in the process of their page, where they can be measured with it; not for
    * timing, which that would change.
    */
   readonly oneProcess?: boolean;
-  /** The proxy of all connections; it must know the hosts that are mapped elsewhere. */
-  readonly connections?: Pick<SlowConnections, 'port'> | undefined;
+  /** Milliseconds that connecting to this machine is to take, as on a real line of that round trip. */
+  readonly latency?: number;
   /** SHA-256 of a public key, in base64, that is trusted whatever certificate it comes with. */
   readonly trustedKey?: string;
+  /** Called with what a person should know of how the browser runs. */
+  readonly onNotice?: Notice | undefined;
 }
 
+/** Tells a person something; what has a key is told once for all. */
+export type Notice = (words: string, key: string) => void;
+
 /**
- * Starts a headless browser.
+ * Starts a headless browser, which connects only to where it may.
  *
- * @param hosts hosts that are found elsewhere than the name service says
  * @throws BrowserError when none is installed, or when it does not start.
  */
 export async function launchBrowser(
-  hosts: HostMap = {},
-  { oneProcess = false, connections, trustedKey }: LaunchOptions = {},
+  reach: Reach = Reach.open(),
+  { oneProcess = false, latency = 0, trustedKey, onNotice }: LaunchOptions = {},
 ): Promise<Browser> {
   const executablePath = oneProcess ? findSurveyBrowser() : findBrowser();
   if (!executablePath)
     throw new BrowserError('no browser found', {
       hint: `install Chromium, Chrome or Edge, or set ${browserVariable} to the path of one`,
     });
-  const rules = Object.entries(hosts).map(([host, address]) => `MAP ${host} ${address}`);
+  const [insider] = reach.inside;
+  if (insider !== undefined && !reach.isGuarded)
+    onNotice?.(
+      `${insider} is on this machine or in its network, so its pages may use what else is there`,
+      'inside',
+    );
   const args = [...quiet];
   if (oneProcess)
     args.push(
@@ -50,33 +69,66 @@ export async function launchBrowser(
       // A page that eats memory is to lose its own renderer, and not the machine.
       '--js-flags=--max-old-space-size=1024',
     );
-  if (connections)
-    // Loopback is what it is for, and what browsers by themselves do not ask a proxy for.
-    args.push(
-      `--proxy-server=socks5://127.0.0.1:${connections.port}`,
-      '--proxy-bypass-list=<-loopback>',
-    );
-  else if (rules.length > 0) args.push(`--host-resolver-rules=${rules.join(',')}`);
   if (trustedKey !== undefined) args.push(`--ignore-certificate-errors-spki-list=${trustedKey}`);
-  // Chromium refuses its sandbox to the superuser, which is who runs in most containers.
-  if (process.getuid?.() === 0) args.push('--no-sandbox');
+  const rules = Object.entries(reach.hosts).map(([host, address]) => `MAP ${host} ${address}`);
+  let connections: Connections | undefined;
+  if (reach.isGuarded || latency > 0) {
+    connections = await openConnections(
+      latency,
+      (host, port) => reach.placeOf(host, port),
+      (host, address) => reach.found(host, address),
+    );
+    args.push(`--proxy-server=socks5://127.0.0.1:${connections.port}`, ...nothingBeside);
+  } else if (rules.length > 0) args.push(`--host-resolver-rules=${rules.join(',')}`);
+  try {
+    const browser = await start(executablePath, args, onNotice);
+    if (connections) browser.once('disconnected', () => void connections.close());
+    return browser;
+  } catch (error) {
+    await connections?.close();
+    throw new BrowserError(`the browser did not start: ${messageOf(error)}`, {
+      hint: `try ${executablePath} --headless by hand, or name another one in ${browserVariable}`,
+      cause: error,
+    });
+  }
+}
+
+/** Starts it in its sandbox; without, where there can be none, which is then told. */
+async function start(
+  executablePath: string,
+  args: readonly string[],
+  onNotice: Notice | undefined,
+): Promise<Browser> {
   // Takes most of a second to load: only who needs a browser pays for it.
   const { chromium } = await import('playwright-core');
-  try {
-    return await chromium.launch({
+  const launch = (chromiumSandbox: boolean) =>
+    chromium.launch({
       executablePath,
-      args,
+      args: [...args],
+      chromiumSandbox,
       // The driver lets pages open windows unasked, which visitors' browsers do not.
       ignoreDefaultArgs: ['--disable-popup-blocking'],
       handleSIGINT: false,
       handleSIGTERM: false,
       handleSIGHUP: false,
     });
+  // Chromium refuses its sandbox to the superuser, which is who runs in most containers.
+  if (process.getuid?.() === 0) {
+    onNotice?.(
+      'the browser runs without its sandbox, because this is the superuser: run the program as an ordinary user where you can',
+      'sandbox-superuser',
+    );
+    return launch(false);
+  }
+  try {
+    return await launch(true);
   } catch (error) {
-    throw new BrowserError(`the browser did not start: ${messageOf(error)}`, {
-      hint: `try ${executablePath} --headless by hand, or name another one in ${browserVariable}`,
-      cause: error,
-    });
+    if (!/sandbox|namespace/i.test(messageOf(error))) throw error;
+    onNotice?.(
+      'the browser runs without its sandbox, which this system does not allow: permit user namespaces (sysctl kernel.unprivileged_userns_clone=1, or the AppArmor profile of the browser)',
+      'sandbox-refused',
+    );
+    return launch(false);
   }
 }
 

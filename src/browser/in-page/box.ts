@@ -1,3 +1,4 @@
+import { laidOutSizeOf, rectOf } from './element.js';
 import type { Size } from '../../core/base/size.js';
 import type { ProbedPlacement, Spot } from './probed.js';
 
@@ -6,18 +7,18 @@ type Edge = 'border-box' | 'padding-box' | 'content-box';
 /** The box of an element on the screen, transforms applied, up to one of its edges. */
 export function boxOf({ element, pseudo, style }: Spot, edge: Edge): Size {
   if (pseudo) return pseudoBox(style, edge);
-  const { width, height } = element.getBoundingClientRect();
+  const { width, height } = rectOf(element);
   const inset = (sides: readonly [string, string]) => insets(style, sides, edge);
-  const laidOut = element instanceof HTMLElement ? element : undefined;
+  const laidOut = element instanceof HTMLElement ? laidOutSizeOf(element) : { width, height };
   return {
-    width: inside(width, laidOut?.offsetWidth ?? width, inset(['left', 'right'])),
-    height: inside(height, laidOut?.offsetHeight ?? height, inset(['top', 'bottom'])),
+    width: inside(width, laidOut.width, inset(['left', 'right'])),
+    height: inside(height, laidOut.height, inset(['top', 'bottom'])),
   };
 }
 
 /** Whether a spot has a box that is not hidden. */
 export function isShown({ element, pseudo, style }: Spot): boolean {
-  const { width, height } = element.getBoundingClientRect();
+  const { width, height } = rectOf(element);
   if (pseudo && pseudo !== '::marker')
     return style.display !== 'none' && style.visibility === 'visible';
   return width > 0 && height > 0 && style.visibility === 'visible';
@@ -33,7 +34,7 @@ export interface FirstScreen {
 
 /** Whether any part of an element is in the first screen while the page is scrolled to its top. */
 export function inFirstScreen(element: Element, screen: FirstScreen): boolean {
-  const box = element.getBoundingClientRect();
+  const box = rectOf(element);
   if (box.width === 0 || box.height === 0) return false;
   const up = box.top + scrollY + screen.top;
   const left = box.left + screen.left;
@@ -42,7 +43,7 @@ export function inFirstScreen(element: Element, screen: FirstScreen): boolean {
 
 /** Where an element stands on the page, in whole CSS pixels. */
 export function boxOnPage(element: Element, screen: FirstScreen): ProbedPlacement['box'] {
-  const { left, top, width, height } = element.getBoundingClientRect();
+  const { left, top, width, height } = rectOf(element);
   return {
     left: Math.round(left + scrollX + screen.left),
     top: Math.round(top + scrollY + screen.top),
@@ -53,7 +54,7 @@ export function boxOnPage(element: Element, screen: FirstScreen): ProbedPlacemen
 
 /** Whether an element lies to the left or right of the window, out of sight. */
 export function isAside(element: Element): boolean {
-  const { left, right, width } = element.getBoundingClientRect();
+  const { left, right, width } = rectOf(element);
   return width > 0 && (left >= innerWidth || right <= 0);
 }
 

@@ -1,3 +1,5 @@
+import { attributeOf, closestTo, localNameOf, parentElementOf, tagNameOf } from './element.js';
+
 /** The most nodes that are read. */
 const maxNodes = 50_000;
 
@@ -34,20 +36,22 @@ export function digestOf(): string {
   let elements = 0;
   let letters = 0;
   let left = maxNodes;
+  const root = document.documentElement as Element | null;
+  if (!root) return '';
   const walker = document.createTreeWalker(
-    document.documentElement,
+    root,
     NodeFilter.SHOW_ELEMENT | NodeFilter.SHOW_TEXT,
     (node) =>
-      node instanceof Element && unread.has(node.tagName)
+      node instanceof Element && unread.has(tagNameOf(node))
         ? NodeFilter.FILTER_REJECT
         : NodeFilter.FILTER_ACCEPT,
   );
   for (let node = walker.nextNode(); node && left-- > 0; node = walker.nextNode()) {
     if (node instanceof Element) {
       elements++;
-      hash.add(node.localName);
+      hash.add(localNameOf(node));
       for (const name of telling) {
-        const value = node.getAttribute(name);
+        const value = attributeOf(node, name);
         if (value === null) continue;
         hash.add(value.replace(fleeting, ''));
         shows ||= name === 'src' || name === 'srcset';
@@ -58,7 +62,8 @@ export function digestOf(): string {
     if (text === '') continue;
     hash.add(text);
     letters += text.length;
-    shows ||= node.parentElement?.closest('head') === null;
+    const around = parentElementOf(node);
+    shows ||= around !== null && closestTo(around, 'head') === null;
   }
   if (!shows) return '';
   return elements < fewElements || letters < fewLetters ? `?${hash.text}` : hash.text;

@@ -3,6 +3,7 @@ import type { DocumentSketch } from '../../core/survey/document-sketch.js';
 import type { Size } from '../../core/base/size.js';
 import { iconsOf, linksOf, ownLinksOf } from './links.js';
 import { resolveAddress } from './resolve.js';
+import { pageSize } from './scroll.js';
 import { shapeOf } from './shape.js';
 import { namingFilesOf, usesOf } from './uses.js';
 import type { NamingFile, PictureUse } from '../../core/survey/picture-use.js';
@@ -25,6 +26,11 @@ export interface DocumentFacts {
   readonly size: Size;
 }
 
+/** Whether there is one: a script may take it away. */
+export function hasDocument(): boolean {
+  return (document.documentElement as Element | null) !== null;
+}
+
 export function documentFacts(): DocumentFacts {
   const canonical = document.querySelector('link[rel~="canonical" i][href]');
   const href = canonical?.getAttribute('href') ?? '';
@@ -37,9 +43,6 @@ export function documentFacts(): DocumentFacts {
     shape: shapeOf(),
     uses: usesOf(),
     namingFiles: namingFilesOf(),
-    size: {
-      width: document.documentElement.scrollWidth,
-      height: document.documentElement.scrollHeight,
-    },
+    size: pageSize(),
   };
 }

@@ -1,9 +1,12 @@
+import { canWait } from './waiting.js';
+
 /**
  * All entries of one type that the browser has kept.
  *
  * @param patience milliseconds that they may take to be handed over
  */
 export function entriesOf(type: string, patience = 60): Promise<PerformanceEntry[]> {
+  if (!canWait()) return Promise.resolve([]);
   return new Promise((resolve) => {
     const kept: PerformanceEntry[] = [];
     const observer = new PerformanceObserver((list) => kept.push(...list.getEntries()));

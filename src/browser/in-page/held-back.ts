@@ -1,3 +1,4 @@
+import { nextOf, parentElementOf, previousOf, rectOf } from './element.js';
 import { differs } from '../../core/refit/markup/markup-try.js';
 import type { Region } from '../../core/base/region.js';
 
@@ -73,9 +74,9 @@ function jumps({ old, copy }: HeldBack): boolean {
 function aroundOf(element: Element): (() => Region)[] {
   const found: (() => Region)[] = [];
   for (let inner = element; ;) {
-    for (const beside of [inner.previousSibling, inner.nextSibling])
+    for (const beside of [previousOf(inner), nextOf(inner)])
       if (beside) found.push(() => placeOf(beside));
-    const parent = inner.parentElement;
+    const parent = parentElementOf(inner);
     if (!parent) return found;
     if (!/^(?:inline|contents)$/.test(getComputedStyle(parent).display))
       return [...found, () => sizeOf(boxOf(parent))];
@@ -90,8 +91,8 @@ function placeOf(node: Node): Region {
   return range.getBoundingClientRect();
 }
 
-function boxOf(image: Element): Region {
-  return image.getBoundingClientRect();
+function boxOf(element: Element): Region {
+  return rectOf(element);
 }
 
 function sizeOf({ width, height }: Region): Region {

@@ -1,6 +1,6 @@
 /** The functions that the tool calls inside a page, bundled into one script that runs in an isolated world. */
 export { breakpointsOf } from './breakpoints.js';
-export { documentFacts } from './document-facts.js';
+export { documentFacts, hasDocument } from './document-facts.js';
 export { holdsImagesBack, lazyAddresses } from './held-images.js';
 export { loadFacts } from './load-facts.js';
 export { largestContent, markersOf } from './markers.js';
@@ -16,4 +16,5 @@ export {
 } from './try-markup.js';
 export { styleUse } from './sheets.js';
 export { asksForPassword } from './login.js';
+export { standStill } from './waiting.js';
 export { decodeImages, hurryImages, scrollThrough, settleImages } from './scroll.js';

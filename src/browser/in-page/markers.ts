@@ -1,3 +1,4 @@
+import { rectOf } from './element.js';
 import { keptAddress } from '../../core/address/address.js';
 import type { Task } from '../../core/load/interactive.js';
 import type { LargestContent } from '../../core/load/session.js';
@@ -5,6 +6,7 @@ import { entriesOf } from './entries.js';
 import type { LayoutShiftEntry } from './entries.js';
 import { scrolledAt } from './scroll.js';
 import { selectorOf } from './selector.js';
+import { canWait, rest } from './waiting.js';
 
 /** The page's own timeline, in milliseconds since the navigation began. */
 export interface PageMarkers {
@@ -81,8 +83,8 @@ export async function largestContent(): Promise<string | null> {
   for (;;) {
     const url = await largestSeen();
     if (url !== '') return keptAddress(url);
-    if (performance.now() > end || !hasPicture()) return null;
-    await new Promise((resolve) => setTimeout(resolve, 50));
+    if (!canWait() || performance.now() > end || !hasPicture()) return null;
+    await rest(50);
   }
 }
 
@@ -102,7 +104,7 @@ async function largestSeen(): Promise<string> {
   // A paint is told of when it was presented, which may be after the page was scrolled; and what is
   // scrolled into view is painted, too.
   const first = ({ startTime, element }: LargestEntry) =>
-    startTime <= scrolledAt || (element && element.getBoundingClientRect().top < innerHeight);
+    startTime <= scrolledAt || (element && rectOf(element).top < innerHeight);
   return entries.findLast(first)?.url ?? '';
 }
 

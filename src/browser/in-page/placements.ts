@@ -1,3 +1,4 @@
+import { isConnected } from './element.js';
 import { keptAddress } from '../../core/address/address.js';
 import { boxOnPage, inFirstScreen, isAside, isShown } from './box.js';
 import type { FirstScreen } from './box.js';
@@ -5,7 +6,7 @@ import { layoutsKnown } from './held-back.js';
 import * as elements from './kinds/elements.js';
 import * as styles from './kinds/styles.js';
 import type { Found, PlacementProbe, ProbedPlacement, Spot } from './probed.js';
-import { selectorOf } from './selector.js';
+import { namingMany, selectorOf } from './selector.js';
 import { spotsOf } from './walk.js';
 
 /** Every kind of placement; to add one, add a probe to kinds/. */
@@ -24,6 +25,10 @@ const kept: { readonly spot: Spot; readonly found: Found; readonly ratio: number
 export function placementsOf(
   screen: FirstScreen = { left: 0, top: 0, width: innerWidth, height: innerHeight },
 ): ProbedPlacement[] {
+  return namingMany(() => foundOn(screen));
+}
+
+function foundOn(screen: FirstScreen): ProbedPlacement[] {
   kept.length = 0;
   const placements: ProbedPlacement[] = [];
   for (const spot of spotsOf(document))
@@ -80,7 +85,7 @@ export interface SlotWidths {
 /** Measures every slot as it is now. */
 export function slotWidths(): SlotWidths {
   const widths = kept.map(({ spot, found, ratio }) =>
-    spot.element.isConnected && isShown(spot) ? drawnWidth(found, ratio) : null,
+    isConnected(spot.element) && isShown(spot) ? drawnWidth(found, ratio) : null,
   );
   return { viewport: innerWidth, widths };
 }

@@ -1,7 +1,8 @@
+import type { Size } from '../../core/base/size.js';
+import { canWait, rest } from './waiting.js';
+
 /** The most screens that an endless page is scrolled. */
 const maxSteps = 40;
-
-const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 /** The longest wait for a page to draw, on a busy machine. */
 const longestWait = 400;
@@ -11,8 +12,15 @@ const longestWait = 400;
  * frame in which the page has scrolled, after its animation callbacks and before the next task.
  */
 function drawn(): Promise<unknown> {
+  if (!canWait()) return rest(0);
   const frame = new Promise((resolve) => requestAnimationFrame(resolve)).then(() => rest(0));
   return Promise.race([frame, rest(longestWait)]);
+}
+
+/** The whole page, in CSS pixels; nothing where a script has taken the document away. */
+export function pageSize(): Size {
+  const root = document.documentElement as Element | null;
+  return { width: root?.scrollWidth ?? 0, height: root?.scrollHeight ?? 0 };
 }
 
 /** When the page was first scrolled, in milliseconds since the navigation began. */
@@ -25,12 +33,12 @@ export let scrolledAt = Infinity;
  * @param pauseAtEnds milliseconds that they are given at the end, and back at the top
  */
 export async function scrollThrough(pause: number, pauseAtEnds: number): Promise<void> {
-  if (document.documentElement.scrollHeight <= innerHeight) return;
+  if (pageSize().height <= innerHeight) return;
   scrolledAt = performance.now();
   for (let step = 1; step <= maxSteps; step++) {
     const top = step * innerHeight;
     scrollTo({ top, behavior: 'instant' });
-    const isLast = () => top >= document.documentElement.scrollHeight - innerHeight;
+    const isLast = () => top >= pageSize().height - innerHeight;
     await Promise.all([drawn(), rest(isLast() ? pauseAtEnds : pause)]);
     if (isLast()) break;
   }
@@ -57,7 +65,7 @@ export function hurryImages(): void {
   }
 }
 
-/** Waits until every image has arrived or failed, at most `limit` milliseconds. */
+/** Waits until every image has arrived or failed, at most `limit` milliseconds; or says whether they have, where it cannot wait. */
 export async function settleImages(limit: number): Promise<boolean> {
   const end = performance.now() + limit;
   // One that has only just been made eager has no current source yet.
@@ -65,7 +73,7 @@ export async function settleImages(limit: number): Promise<boolean> {
     image.currentSrc !== '' || (image.loading !== 'lazy' && image.matches('[src], [srcset]'));
   const waiting = () => [...document.images].some((image) => !image.complete && isAsked(image));
   while (waiting()) {
-    if (performance.now() > end) return false;
+    if (!canWait() || performance.now() > end) return false;
     await rest(50);
   }
   return true;

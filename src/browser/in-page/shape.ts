@@ -1,3 +1,4 @@
+import { childrenOf, classListOf, localNameOf, parentElementOf } from './element.js';
 import { sketchSize } from '../../core/survey/document-sketch.js';
 import type { DocumentSketch } from '../../core/survey/document-sketch.js';
 
@@ -34,10 +35,11 @@ export function shapeOf(): DocumentSketch {
     if (left-- <= 0) break;
     const path: string[] = [];
     let at: Element | null = element;
-    for (let step = 0; at && step <= reach; step++, at = at.parentElement) path.push(labelOf(at));
+    for (let step = 0; at && step <= reach; step++, at = parentElementOf(at))
+      path.push(labelOf(at));
     const hash = hashOf(path.join('<'));
     hashes.add(hash);
-    const parent = element.parentElement;
+    const parent = parentElementOf(element);
     if (parent && (texts.has(parent) || isText(parent))) texts.add(element);
     else framing.add(hash);
   }
@@ -58,11 +60,11 @@ function smallest(hashes: ReadonlySet<number>): number[] {
 const landmarks = new Set('html body main section header footer nav aside form'.split(' '));
 
 /** Whether an element holds a text: paragraphs among its children, and hardly anything but what stands among paragraphs. */
-function isText({ localName, children }: Element): boolean {
-  if (landmarks.has(localName)) return false;
-  const elements = [...children];
-  if (!elements.some((element) => element.localName === 'p')) return false;
-  const prose = elements.filter((element) => proseNames.has(element.localName));
+function isText(holder: Element): boolean {
+  if (landmarks.has(localNameOf(holder))) return false;
+  const elements = [...childrenOf(holder)];
+  if (!elements.some((element) => localNameOf(element) === 'p')) return false;
+  const prose = elements.filter((element) => proseNames.has(localNameOf(element)));
   return prose.length >= elements.length * 0.75;
 }
 
@@ -101,8 +103,8 @@ function wordsOf(element: Element | null): string {
 
 /** Name and classes, without classes that have digits: those are generated and differ on every page. */
 function labelled(element: Element): string {
-  const classes = [...element.classList].filter((name) => !/\d/.test(name)).sort();
-  return [element.localName, ...classes].join('.').slice(0, 200);
+  const classes = [...classListOf(element)].filter((name) => !/\d/.test(name)).sort();
+  return [localNameOf(element), ...classes].join('.').slice(0, 200);
 }
 
 /** FNV-1a, 32 bit (Fowler, Noll and Vo). */

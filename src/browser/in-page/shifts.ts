@@ -1,3 +1,4 @@
+import { isBefore, isConnected, isWithin, parentElementOf } from './element.js';
 import { keptAddress } from '../../core/address/address.js';
 import type { LayoutShift } from '../../core/survey/load-facts.js';
 import { entriesOf } from './entries.js';
@@ -19,8 +20,8 @@ export async function layoutShifts(): Promise<LayoutShift[]> {
       .filter(({ node }) => node !== null)
       .toSorted((a, b) => areaOf(b.currentRect) - areaOf(a.currentRect));
     const { node = null, currentRect } = largest ?? {};
-    const element = node instanceof Element ? node : node?.parentElement;
-    if (!element?.isConnected || !currentRect) continue;
+    const element = node instanceof Element ? node : node && parentElementOf(node);
+    if (!element || !isConnected(element) || !currentRect) continue;
     const selector = selectorOf(element);
     const before = shifts.get(selector);
     const cause = before?.cause ?? causeOf(element, currentRect, startTime);
@@ -46,10 +47,8 @@ function causeOf(moved: Element, to: DOMRectReadOnly, time: number): LayoutShift
       const age = time - (arrived.get(url) ?? -Infinity);
       const isAbove = box.bottom + scrollY <= to.bottom + scrollY && box.left < to.right;
       const isBare = !element.hasAttribute('width') || !element.hasAttribute('height');
-      const isBefore =
-        moved.contains(element) ||
-        (moved.compareDocumentPosition(element) & Node.DOCUMENT_POSITION_PRECEDING) !== 0;
-      return isBare && isBefore && isAbove && box.height > 1 && age >= -50 && age <= drawingTime;
+      const isHigher = isWithin(element, moved) || isBefore(element, moved);
+      return isBare && isHigher && isAbove && box.height > 1 && age >= -50 && age <= drawingTime;
     })
     .sort((a, b) => b.box.height - a.box.height);
   return first ? { selector: selectorOf(first.element), url: keptAddress(first.url) } : null;

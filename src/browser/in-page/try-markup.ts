@@ -1,9 +1,9 @@
+import { isConnected, isWithin, rectOf } from './element.js';
 import { differs } from '../../core/refit/markup/markup-try.js';
 import type { LaidOutImage, MarkupTry, Moved } from '../../core/refit/markup/markup-try.js';
 import type { Region } from '../../core/base/region.js';
 import { selectorOf } from './selector.js';
-
-const rest = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+import { rest } from './waiting.js';
 
 const maxElements = 20_000;
 const maxMoved = 3;
@@ -71,7 +71,7 @@ export async function tryMarkup(
   last = { fresh, old };
   await arrival(img, limit);
   const moved = movedElements()
-    .filter((element) => !fresh.contains(element))
+    .filter((element) => !isWithin(element, fresh))
     .slice(0, maxMoved)
     .map((element): Moved => ({
       selector: selectorOf(element),
@@ -93,13 +93,13 @@ export async function revertMarkup(): Promise<void> {
 
 function movedElements(): Element[] {
   return [...layout.keys()].filter(
-    (element) => element.isConnected && differs(layout.get(element)!, regionOf(element)),
+    (element) => isConnected(element) && differs(layout.get(element)!, regionOf(element)),
   );
 }
 
 /** Where an element is on the page, in CSS pixels. */
 function regionOf(element: Element): Region {
-  const { left, top, width, height } = element.getBoundingClientRect();
+  const { left, top, width, height } = rectOf(element);
   return { left: left + scrollX, top: top + scrollY, width, height };
 }
 

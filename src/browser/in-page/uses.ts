@@ -1,3 +1,4 @@
+import { attributesOf } from './element.js';
 import { keptAddress } from '../../core/address/address.js';
 import type { NamingFile, PictureUse, UseKind } from '../../core/survey/picture-use.js';
 import { resolveAddress } from './resolve.js';
@@ -39,7 +40,7 @@ export function usesOf(): Omit<PictureUse, 'page'>[] {
       .matchAll(/"((?:[^"\\]|\\.)*)"/g))
       addPicture('metadata', text!.replaceAll('\\/', '/'));
   for (const element of all('img, a, figure, [data-full-url], [data-large-file]'))
-    for (const { name, value } of element.attributes)
+    for (const { name, value } of attributesOf(element))
       if (name.startsWith('data-') && !ofTheElement.test(name)) addPicture('script', value);
   return [...uses.values()];
 }

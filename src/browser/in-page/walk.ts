@@ -1,3 +1,4 @@
+import { shadowRootOf } from './element.js';
 import type { Pseudo, Spot } from './probed.js';
 
 const pseudos: readonly Exclude<Pseudo, ''>[] = ['::before', '::after', '::marker'];
@@ -12,7 +13,8 @@ export function* spotsOf(root: Document | ShadowRoot): Generator<Spot> {
   for (let next = roots.shift(); next; next = roots.shift())
     for (const element of next.querySelectorAll('*')) {
       if (left-- <= 0) return;
-      if (element.shadowRoot) roots.push(element.shadowRoot);
+      const inside = shadowRootOf(element);
+      if (inside) roots.push(inside);
       yield { element, pseudo: '', style: getComputedStyle(element) };
       for (const pseudo of pseudos) {
         const style = getComputedStyle(element, pseudo);

@@ -17,11 +17,13 @@ import type { ContextSettings, FreshTab } from './fresh-context.js';
 import type { PageMarkers } from '../in-page/markers.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';
 import { loadPage } from '../chromium/load-page.js';
+import { forbidsScripts } from '../network/forbids-scripts.js';
 import { NetworkRecorder } from '../network/network-recorder.js';
 import { toPageRequest } from '../network/recorded-request.js';
 import type { RecordedRequest } from '../network/recorded-request.js';
 import { watchOtherProcesses } from '../network/other-processes.js';
 import { takePicture } from './page-picture.js';
+import type { Reach } from '../../reach/reach.js';
 import { untilQuiet } from '../network/until-quiet.js';
 import type { QuietLimits } from '../network/until-quiet.js';
 import { usedContent, withUse } from './used-content.js';
@@ -50,6 +52,8 @@ export interface LoadPlan {
   readonly limits?: ColdLoadLimits;
   readonly visitor?: VisitorSettings | undefined;
   readonly context?: ContextSettings;
+  /** Knows where hosts were found, where the browser sees only its proxy. */
+  readonly reach?: Pick<Reach, 'addressOf' | 'refusalOf'>;
   readonly observer?: LoadObserver;
   /** Called with a picture of the whole page (PNG) after everything is measured; without it, none is taken. */
   readonly onPicture?: ((picture: Buffer) => Promise<void>) | undefined;
@@ -127,6 +131,7 @@ async function loadIn(
     onFilm,
     onArrived,
     observer,
+    reach,
   }: LoadPlan,
 ): Promise<Run> {
   const startedAt = new Date().toISOString();
@@ -151,15 +156,18 @@ async function loadIn(
     const trouble = await loadPage(channel, url, limits.load).finally(() => clearInterval(telling));
     const status = recorder.document?.status ?? 0;
     const isCutOff = trouble?.isLate && status > 0;
-    const failure = status >= 400 ? `returned ${status}` : isCutOff ? null : trouble?.words;
+    const stopped = trouble && reach?.refusalOf(recorder.document?.url ?? url);
+    const words = stopped ? `leads to ${recorder.document?.url}: ${stopped}` : trouble?.words;
+    const failure = status >= 400 ? `returned ${status}` : isCutOff ? null : words;
     if (failure) return failedRun(startedAt, url, status, failure);
     if (!isCutOff) await untilQuiet(channel, recorder, limits);
     const shots = await camera?.stop();
-    const world = await IsolatedWorld.open(channel);
+    const isStill = recorder.document !== undefined && forbidsScripts(recorder.document);
+    const world = await IsolatedWorld.open(channel, undefined, isStill);
     const finalUrl = await addressOf(channel);
     if (!isSamePath(url, finalUrl) && (await world.call<boolean>('asksForPassword')))
       return failedRun(startedAt, url, status, `ends on a page to sign in: ${finalUrl}`);
-    const load = { world, recorder, isThirdParty };
+    const load = { world, recorder, isThirdParty, reach };
     const { seen, requests, interactive, told } = await readAtRest(
       load,
       isCutOff ? { ...limits, rest: 0 } : limits,
@@ -230,18 +238,25 @@ interface Load {
   readonly world: IsolatedWorld;
   readonly recorder: NetworkRecorder;
   readonly isThirdParty: (address: string) => boolean;
+  readonly reach: LoadPlan['reach'];
 }
 
 /** What the page and its network report, once the page is at rest or the limit has passed. */
-async function readAtRest({ world, recorder, isThirdParty }: Load, { rest }: ColdLoadLimits) {
+async function readAtRest(
+  { world, recorder, isThirdParty, reach }: Load,
+  { rest }: ColdLoadLimits,
+) {
   const end = performance.now() + rest;
   for (;;) {
     const seen = await world.call<PageMarkers>('markersOf');
     const { recorded } = recorder;
     const first = recorded[0]!;
     const zero = first.start - Math.max(0, first.wallTime - seen.timeOrigin / 1000);
-    const told = (request: RecordedRequest) =>
-      toPageRequest(request, zero, isThirdParty(request.url));
+    const told = (request: RecordedRequest) => {
+      const known = toPageRequest(request, zero, isThirdParty(request.url));
+      const address = known.serverAddress && reach?.addressOf(request.url);
+      return address ? { ...known, serverAddress: address } : known;
+    };
     const requests = recorded
       // What a document or style sheet brings itself is no request.
       .filter(({ url }) => !isInDocument(url))

@@ -32,7 +32,7 @@ export async function takePicture(
   await cdp.send('Emulation.setCPUThrottlingRate', { rate: 1 });
   await world.call('scrollThrough', 0, 0);
   await world.call('hurryImages');
-  await world.call('settleImages', patience);
+  await world.settleImages(patience);
   await world.call('decodeImages', patience);
   const { cssContentSize } = await cdp.send('Page.getLayoutMetrics');
   const height = Math.max(1, Math.min(maxHeight, Math.ceil(cssContentSize.height)));

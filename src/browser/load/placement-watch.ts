@@ -25,7 +25,7 @@ export class PlacementWatch implements LoadObserver {
     });
     await world.call('scrollThrough', 0, 0);
     await world.call('hurryImages');
-    await world.call('settleImages', patience);
+    await world.settleImages(patience);
     const placements = await world.call<ProbedPlacement[]>('placementsOf');
     this.#found = placements
       .filter(({ shown }) => shown)

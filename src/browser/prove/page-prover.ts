@@ -2,7 +2,7 @@ import type { Browser, BrowserContext, Page } from 'playwright-core';
 import type { Access } from '../../core/address/access.js';
 import type { MarkupTry } from '../../core/refit/markup/markup-try.js';
 import type { View } from '../../core/visitors/view.js';
-import type { HostMap } from '../chromium/host-map.js';
+import type { Reach } from '../../reach/reach.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';
 import { contextFor, launchBrowser } from '../chromium/launch.js';
 import { navigate } from '../chromium/navigate.js';
@@ -17,7 +17,7 @@ export type ProvedFile =
 
 export interface ProverOptions {
   readonly views: readonly View[];
-  readonly hosts: HostMap;
+  readonly reach: Reach;
   readonly accesses: readonly Access[];
   /** Rules that come with the markup. */
   readonly rules: string;
@@ -54,7 +54,7 @@ export class PageProver {
 
   /** @throws BrowserError when no browser can be started. */
   static async open(options: ProverOptions): Promise<PageProver> {
-    const browser = await launchBrowser(options.hosts, { oneProcess: true });
+    const browser = await launchBrowser(options.reach, { oneProcess: true });
     try {
       const contexts = new Map<string, BrowserContext>();
       for (const view of options.views) {
@@ -117,7 +117,7 @@ export class PageProver {
     if (trouble?.fatal) throw new Error(trouble.words);
     const world = await IsolatedWorld.open(cdp);
     await world.call('hurryImages');
-    await world.call('settleImages', patience.images);
+    await world.settleImages(patience.images);
     await world.call('adoptRules', this.#options.rules);
     await world.call('rememberLayout');
     const results: (string | null | undefined)[] = [];

@@ -8,7 +8,8 @@ import type { KeepText } from '../network/texts.js';
 import { addCookies, readBrowserState } from '../chromium/access.js';
 import type { VisitorSettings } from '../chromium/access.js';
 import { contextFor, launchBrowser } from '../chromium/launch.js';
-import type { HostMap } from '../chromium/host-map.js';
+import type { Notice } from '../chromium/launch.js';
+import { Reach } from '../../reach/reach.js';
 import { WireBytes } from '../network/wire-bytes.js';
 import { userAgentOf } from '../chromium/user-agent.js';
 import { Visitor, defaultVisitLimits } from './visit.js';
@@ -29,7 +30,9 @@ export interface SurveyBrowserOptions extends VisitorSettings {
   readonly tabs: number;
   readonly keepBody: KeepBody;
   readonly keepText: KeepText;
-  readonly hosts?: HostMap | undefined;
+  /** Which machines pages may have the browser connect to. */
+  readonly reach?: Reach | undefined;
+  readonly onNotice?: Notice | undefined;
   readonly limits?: VisitLimits | undefined;
   /** Whether a picture of each page's first screen is taken. */
   readonly pictures?: boolean | undefined;
@@ -125,10 +128,11 @@ function sweptOf(views: readonly View[]): number {
 }
 
 async function start(options: SurveyBrowserOptions): Promise<Running> {
-  const { views, tabs, keepBody, keepText, hosts = {}, limits = defaultVisitLimits } = options;
+  const { views, tabs, keepBody, keepText, limits = defaultVisitLimits, onNotice } = options;
+  const { reach = Reach.open() } = options;
   const { accesses = [], browserState } = options;
   const storageState = browserState === undefined ? undefined : readBrowserState(browserState);
-  const browser = await launchBrowser(hosts, { oneProcess: true });
+  const browser = await launchBrowser(reach, { oneProcess: true, onNotice });
   try {
     const common: BrowserContextOptions = {
       ignoreHTTPSErrors: options.anyCertificate ?? false,
@@ -151,6 +155,7 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
           sweeps: view === views[swept],
           accesses,
           limits,
+          reach,
           pictures: options.pictures ?? false,
         };
         return Array.from({ length: tabs }, () => new Visitor(shared));

@@ -11,6 +11,7 @@ import { noSketch } from '../../core/survey/document-sketch.js';
 import type { DocumentSketch } from '../../core/survey/document-sketch.js';
 import type { View } from '../../core/visitors/view.js';
 import { canonicalInHeaders } from '../network/canonical-header.js';
+import { forbidsScripts } from '../network/forbids-scripts.js';
 import { firstScreenPicture } from './first-screen.js';
 import { measureFrames } from './frames.js';
 import { hashesByAddress, imageAnswers } from '../network/image-responses.js';
@@ -19,7 +20,7 @@ import type { DocumentFacts } from '../in-page/document-facts.js';
 import type { FoundLoad } from '../in-page/load-facts.js';
 import type { ProbedPlacement } from '../in-page/probed.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';
-import { navigate } from '../chromium/navigate.js';
+import { lostWords, navigate } from '../chromium/navigate.js';
 import type { NetworkRecorder } from '../network/network-recorder.js';
 import { headerOf, typeOf } from '../network/recorded-request.js';
 import type { RecordedRequest } from '../network/recorded-request.js';
@@ -27,6 +28,7 @@ import { scrollPage } from './scroll-page.js';
 import { curvesOf } from './curves.js';
 import { loadFactsOf } from './load-facts.js';
 import { layoutsKnown, withLayoutKnown } from './known-layouts.js';
+import type { Reach } from '../../reach/reach.js';
 import { Tab } from './tab.js';
 import type { TabOptions } from './tab.js';
 import { LateError, within } from '../chromium/within.js';
@@ -62,6 +64,8 @@ export interface Visit {
   readonly images: readonly ImageAnswer[];
   /** What it was sent besides. */
   readonly resources: readonly Omit<Resource, 'thirdParty'>[];
+  /** Addresses that it wanted and that were not connected to, with the reason. */
+  readonly stopped: readonly { readonly url: string; readonly reason: string }[];
   /** How it loaded; `null` if it did not. */
   readonly load: LoadFacts | null;
   /** Where its placements stand; `null` if it did not load. */
@@ -82,6 +86,9 @@ export const defaultVisitLimits: VisitLimits = { load: 30_000, images: 8_000 };
 /** Milliseconds that a visit may take besides loading: measuring, scrolling, reading bodies. */
 const patience = 20_000;
 
+/** Milliseconds that a page's scripts may leave it without a document. */
+const awayLimit = 2_000;
+
 /** Milliseconds that a tab may take to open, beside others that keep the machine busy. */
 const openingPatience = 60_000;
 
@@ -89,6 +96,8 @@ export interface VisitorOptions extends TabOptions {
   /** Whether this is the view in which pages are swept. */
   readonly sweeps?: boolean;
   readonly limits?: VisitLimits;
+  /** Which machines pages may have the browser connect to. */
+  readonly reach?: Pick<Reach, 'refusalOf'>;
   /** Whether a picture of the first screen is taken. */
   readonly pictures?: boolean;
 }
@@ -135,9 +144,11 @@ export class Visitor {
       this.#leaving = this.#leave(tab);
       return visit;
     } catch (error) {
-      // A page that was there and fell silent may be a victim of what else the machine was doing.
-      const passing = error instanceof LateError && this.#loaded;
-      const visit = this.failed(url, messageOf(error), tab.recorder, passing);
+      // A page that was there and fell silent may be a victim of what else the machine was doing; one that left may stay.
+      const words = lostWords(messageOf(error));
+      const hasLeft = words !== messageOf(error);
+      const passing = hasLeft || (error instanceof LateError && this.#loaded);
+      const visit = this.failed(url, words, tab.recorder, passing);
       await this.#drop();
       return visit;
     }
@@ -189,16 +200,20 @@ export class Visitor {
     const failed = (error: string, passing = false) => this.failed(url, error, recorder, passing);
     if (answer && answer.status >= 400)
       return failed(`returned ${answer.status}`, passingStatuses.has(answer.status));
-    if (trouble?.fatal || !answer)
+    if (trouble?.fatal || !answer) {
+      const stopped = answer && this.#refusalOf(answer.url);
+      if (stopped) return failed(`leads to ${answer.url}: ${stopped}`);
       return failed(trouble?.words ?? 'no response', trouble?.passing ?? true);
+    }
     if (!/html|xml/.test(answer.mediaType))
       return failed(`is ${answer.mediaType || 'of unknown type'}, not a page`);
     onLoaded?.();
     this.#stage = 'scrolled';
-    const world = await IsolatedWorld.open(cdp);
+    const world = await IsolatedWorld.open(cdp, undefined, forbidsScripts(answer));
+    await world.untilThere(awayLimit);
     const atOnce = new Set(recorder.recorded.map((request) => request.url));
     await scrollPage(world, cdp, recorder);
-    const settled = await world.call<boolean>('settleImages', limits.images);
+    const settled = await world.settleImages(limits.images);
     this.#stage = 'measured';
     const picture = this.#options.pictures ? await firstScreenPicture(cdp, this.#view) : null;
     const largest = await world.call<string | null>('largestContent');
@@ -208,6 +223,7 @@ export class Visitor {
     const facts = await world.call<DocumentFacts>('documentFacts');
     const icons = new Set(facts.icons);
     const requests = [...recorder.recorded];
+    if (page.url().startsWith('chrome-error:')) return failed(this.#deadEnd(requests));
     const cookieBytesOf = (request: RecordedRequest) => recorder.cookieBytesOf(request);
     const { bodies } = this.#options;
     const answers = await imageAnswers(requests, cookieBytesOf, bodies, settled && !trouble);
@@ -241,6 +257,7 @@ export class Visitor {
       images,
       resources: await resourcesOf(recorder, this.#options.texts, this.#options.wireBytes),
       bytesByType: this.#weigh(requests),
+      stopped: this.#stoppedOf(requests),
       screen: { ...facts.size, boxes: placements.flatMap(numbersOf), picture },
     } as const;
     const found = await world.call<FoundLoad>('loadFacts');
@@ -251,6 +268,26 @@ export class Visitor {
     // Rules for other widths are used when the page is swept.
     const load = await loadFactsOf(found, tab, this.#options.texts, placements);
     return { ...visit, load, curves };
+  }
+
+  /** In words where a page went that led nowhere. */
+  #deadEnd(requests: readonly RecordedRequest[]): string {
+    const left = requests.findLast((one) => one.resourceType === 'Document' && one.ofPage);
+    if (!left) return 'leads on to a page that cannot be loaded';
+    const reason = this.#refusalOf(left.url) ?? 'it cannot be loaded';
+    return `leads on to ${left.url}: ${reason}`;
+  }
+
+  #refusalOf(url: string): string | undefined {
+    return this.#options.reach?.refusalOf(url);
+  }
+
+  #stoppedOf(requests: readonly RecordedRequest[]): Visit['stopped'] {
+    const urls = new Set(requests.filter(({ failure }) => failure !== null).map(({ url }) => url));
+    return [...urls].flatMap((url) => {
+      const reason = this.#refusalOf(url);
+      return reason === undefined ? [] : { url, reason };
+    });
   }
 
   #weigh(requests: readonly RecordedRequest[]): BytesByType {
@@ -282,6 +319,7 @@ export class Visitor {
       curves: [],
       images: [],
       resources: [],
+      stopped: [],
       load: null,
       screen: null,
       bytesByType: noBytes(),

@@ -48,6 +48,7 @@ export const clockCommand = defineCommand({
     ),
     ...visitorOptions("the browser's"),
     mapHost: shared.mapHost,
+    allowHost: shared.allowHost,
   },
   examples: [
     ['clock http://brindlebay.test/', 'five cold loads on a mobile network'],

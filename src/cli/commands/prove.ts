@@ -26,6 +26,7 @@ export const proveCommand = defineCommand({
     styles: option('File with style rules that go live with the markup', filePath()),
     ...accessOptions,
     mapHost: shared.mapHost,
+    allowHost: shared.allowHost,
     ...formOptions(proveForms),
   },
   examples: [

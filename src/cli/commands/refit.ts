@@ -70,6 +70,7 @@ export const refitCommand = defineCommand({
     zip: option('Also pack everything into this ZIP file', filePath()),
     dryRun: option('Say what would be written, and write nothing', yesOrNo().default(false)),
     mapHost: shared.mapHost,
+    allowHost: shared.allowHost,
     top: shared.top(20, 'files'),
     ...formOptions(refitForms),
   },

@@ -72,6 +72,7 @@ export const trialCommand = defineCommand({
     ),
     ...visitorOptions("the browser's"),
     mapHost: shared.mapHost,
+    allowHost: shared.allowHost,
   },
   examples: [
     ['trial http://brindlebay.test/ --refit brindle-bay-refit', 'before anybody deploys the refit'],

@@ -10,7 +10,7 @@ import type { Io } from '../io.js';
 import { visitorOf } from '../options/access-options.js';
 import { namedNetwork, namedView } from '../options/named.js';
 import { choiceOf } from '../options/requests.js';
-import { hostMapOf } from '../options/shared.js';
+import { hostsOf } from '../options/shared.js';
 import { program } from '../program.js';
 
 export const handler: Handler<typeof clockCommand> = async (
@@ -54,7 +54,7 @@ export const handler: Handler<typeof clockCommand> = async (
       noInteractive: !settings.interactive,
       warm: settings.warm,
       film: settings.film !== undefined,
-      hosts: hostMapOf(settings.mapHost),
+      ...hostsOf(settings),
       policy,
       creator: program,
     });

@@ -5,17 +5,17 @@ import type { Handler } from '../command.js';
 import type { proveCommand } from '../commands/prove.js';
 import { proveForms } from '../forms/prove.js';
 import { accessesOf } from '../options/access.js';
-import { hostMapOf } from '../options/shared.js';
+import { hostsOf } from '../options/shared.js';
 
 /** The status of a call whose markup does not hold. */
 const doesNotHold = 1;
 
 export const handler: Handler<typeof proveCommand> = async (settings, file, { show, task }) => {
-  const { page, selector, markup, files, styles, mapHost } = settings;
+  const { page, selector, markup, files, styles } = settings;
   const { prove } = await import('../../tasks/prove.js');
   const proof = await prove(page, selector, await read('markup', markup), {
     ...task,
-    ...{ views: file.views, policy: file.policy, files, hosts: hostMapOf(mapHost) },
+    ...{ views: file.views, policy: file.policy, files, ...hostsOf(settings) },
     styles: styles === undefined ? '' : await read('styles', styles),
     accesses: accessesOf(file.access, settings, process.env),
   });

@@ -5,7 +5,7 @@ import type { refitCommand } from '../commands/refit.js';
 import { refitForms } from '../forms/refit.js';
 import type { FileSettings } from '../options/config-file.js';
 import { warnOfNewest } from '../newest-survey.js';
-import { hostMapOf } from '../options/shared.js';
+import { hostsOf } from '../options/shared.js';
 import type { Io } from '../io.js';
 
 type Settings = Parameters<typeof handler>[0];
@@ -32,7 +32,7 @@ async function ofSurvey(
   file: FileSettings,
   { task, log }: Io,
 ): Promise<RefitResult> {
-  const { survey, out, widths, longest, mapHost } = settings;
+  const { survey, out, widths, longest } = settings;
   if (widths.length > 0 || longest !== undefined)
     throw new UsageError('--widths and --longest are for pictures in a folder', {
       hint: 'name the folder with --from; images of a survey are made in the sizes that they need',
@@ -44,8 +44,8 @@ async function ofSurvey(
   const workspace = Workspace.openExisting(settings.workspace);
   warnOfNewest(workspace, survey, log);
   const accesses = accessesOf(file.access, { basic: [], header: [], cookie: [] }, process.env);
-  const images = openImages(workspace, survey, { hosts: hostMapOf(mapHost), accesses });
-  const pages = settings.prove ? { hosts: images.hosts, accesses } : undefined;
+  const images = openImages(workspace, survey, { ...hostsOf(settings), accesses });
+  const pages = settings.prove ? { reach: images.reach, accesses } : undefined;
   try {
     const { groups } = file;
     const options = { ...task, ...wishesOf(settings), sheets: settings.sheet, groups };

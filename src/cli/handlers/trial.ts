@@ -6,7 +6,7 @@ import { trialForms } from '../forms/trial.js';
 import { visitorOf } from '../options/access-options.js';
 import { namedNetwork, namedView } from '../options/named.js';
 import { choiceOf } from '../options/requests.js';
-import { hostMapOf } from '../options/shared.js';
+import { hostsOf } from '../options/shared.js';
 import { program } from '../program.js';
 
 export const handler: Handler<typeof trialCommand> = async (
@@ -42,7 +42,7 @@ export const handler: Handler<typeof trialCommand> = async (
       warm: settings.warm,
       timeout: settings.timeout === undefined ? undefined : settings.timeout * 1000,
       ...visitorOf(settings, access),
-      hosts: hostMapOf(settings.mapHost),
+      ...hostsOf(settings),
       refit: settings.refit,
       files: settings.files,
       withoutHosts: settings.withoutHost,

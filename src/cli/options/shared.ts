@@ -1,4 +1,12 @@
-import { shortText, folderPath, filePath, hostMappings, wholeNumber, yesOrNo } from './checks.js';
+import {
+  shortText,
+  folderPath,
+  filePath,
+  hostMappings,
+  textList,
+  wholeNumber,
+  yesOrNo,
+} from './checks.js';
 import { option } from './option.js';
 
 /** Options that every command has. */
@@ -23,14 +31,25 @@ export const shared = {
     'HOST=ADDRESS:PORT: connect to this address for this host (* may stand in the host)',
     hostMappings().default([]),
   ),
+  allowHost: option(
+    'Let public pages use this host though it is on this machine or in its network (*.NAME: all below NAME)',
+    textList('the name of a host').default([]),
+  ),
 };
 
-/** `--map-host` in the form the browser needs. */
-export function hostMapOf(mappings: readonly string[]): Record<string, string> {
-  return Object.fromEntries(
-    mappings.map((mapping) => {
+/** `--map-host` and `--allow-host` as the tasks have them. */
+export function hostsOf({
+  mapHost,
+  allowHost,
+}: {
+  readonly mapHost: readonly string[];
+  readonly allowHost: readonly string[];
+}) {
+  const hosts: Record<string, string> = Object.fromEntries(
+    mapHost.map((mapping) => {
       const at = mapping.indexOf('=');
       return [mapping.slice(0, at), mapping.slice(at + 1)];
     }),
   );
+  return { hosts, allowedHosts: allowHost };
 }

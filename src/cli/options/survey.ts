@@ -75,6 +75,7 @@ export const surveyOptions = {
     tabs: option('Load this many pages at a time', wholeNumber(1, 32).default(defaultTabs)),
     timeout: option('Seconds that a page may take to load', wholeNumber(1, 600).default(30)),
     mapHost: shared.mapHost,
+    allowHost: shared.allowHost,
     refit: option(
       'Folder of a refit that is live: its files are judged by what they were made from',
       textList('the folder of a refit').default([]),

@@ -1,17 +1,12 @@
-import { isServedHere, placeIn, slowConnections } from '../../browser/chromium/slow-connections.js';
-import type { SlowConnections } from '../../browser/chromium/slow-connections.js';
+import { isServedHere } from '../../reach/host-map.js';
 import type { Conditions } from '../../core/visitors/conditions.js';
 import type { Network } from '../../core/visitors/network.js';
 import type { OpenStarts } from '../survey/starts.js';
 import type { ClockOptions } from './clock-options.js';
 
-/** If all pages come from this machine, connecting is made to take as long as on a real network. */
-export async function connectionsFor(
-  { urls, hosts }: OpenStarts,
-  { latency }: Network,
-): Promise<SlowConnections | undefined> {
-  const here = latency > 0 && urls.every((url) => isServedHere(url, hosts));
-  return here ? slowConnections(latency, (host, port) => placeIn(hosts, host, port)) : undefined;
+/** Milliseconds that connecting is made to take: if all pages come from this machine, as long as on a real network. */
+export function connectingTime({ urls, reach }: OpenStarts, { latency }: Network): number {
+  return urls.every((url) => isServedHere(url, reach.hosts)) ? latency : 0;
 }
 
 /** The conditions of all loads of a call; each session adds the state of its cache. */

@@ -1,12 +1,12 @@
 import type { VisitorSettings } from '../../browser/chromium/access.js';
-import type { HostMap } from '../../browser/chromium/host-map.js';
+import type { HostOptions } from '../survey/starts.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { Network } from '../../core/visitors/network.js';
 import type { View } from '../../core/visitors/view.js';
 import type { ClockedPage } from '../../output/views/clock.js';
 import type { TaskOptions } from '../progress.js';
 
-export interface ClockOptions extends TaskOptions, VisitorSettings {
+export interface ClockOptions extends TaskOptions, HostOptions, VisitorSettings {
   readonly label?: string | undefined;
   readonly runs: number;
   readonly network: Network;
@@ -22,7 +22,6 @@ export interface ClockOptions extends TaskOptions, VisitorSettings {
   readonly film?: boolean;
   /** Loads each page a second time, with the cache that its cold load left. */
   readonly warm?: boolean;
-  readonly hosts?: HostMap;
   /** The policy that the images of a survey are judged by; without it, no needed bytes are given. */
   readonly policy?: Policy;
   /** Name and version of the program, for the HAR file. */

@@ -9,7 +9,7 @@ import type { Workspace } from '../../store/workspace.js';
 import { noProgress, noTrace } from '../progress.js';
 import { openStarts } from '../survey/starts.js';
 import type { OpenStarts } from '../survey/starts.js';
-import { conditionsOf, connectionsFor } from './clock-conditions.js';
+import { conditionsOf, connectingTime } from './clock-conditions.js';
 import type { ClockOptions, ClockOutcome, ClockResult } from './clock-options.js';
 import { resultOf } from './clock-result.js';
 import { filmLoad } from './film-load.js';
@@ -29,16 +29,16 @@ export async function clock(
   pages: readonly string[],
   options: ClockOptions,
 ): Promise<ClockOutcome> {
-  const { signal, hosts = {} } = options;
+  const { signal, onNotice } = options;
   const split = pages.map(splitCredentials);
   const given = split.flatMap(({ access }) => access ?? []);
   const open = await openStarts(
     split.map(({ address }) => address),
-    hosts,
+    options,
   );
   try {
-    const connections = await connectionsFor(open, options.network);
-    const browser = await launchBrowser(open.hosts, { connections });
+    const latency = connectingTime(open, options.network);
+    const browser = await launchBrowser(open.reach, { latency, onNotice });
     const stop = () => void browser.close();
     signal?.addEventListener('abort', stop, { once: true });
     try {
@@ -47,12 +47,11 @@ export async function clock(
         workspace,
         open,
         { ...options, accesses: [...(options.accesses ?? []), ...given] },
-        connections !== undefined,
+        latency > 0,
       );
     } finally {
       signal?.removeEventListener('abort', stop);
       await browser.close().catch(() => {});
-      await connections?.close();
     }
   } finally {
     await open.close();
@@ -68,7 +67,7 @@ const interactiveRest = 5_000;
 async function clockIn(
   browser: Browser,
   workspace: Workspace,
-  { urls, served }: OpenStarts,
+  { urls, served, reach }: OpenStarts,
   options: ClockOptions,
   shaped: boolean,
 ): Promise<ClockOutcome> {
@@ -101,6 +100,7 @@ async function clockIn(
     conditions,
     limitsFor,
     visitor: options,
+    reach,
     sessions,
     runs,
     signal,
@@ -115,7 +115,7 @@ async function clockIn(
     if (signal?.aborted) break;
     progress.begin(cold!.page);
     const film = await filmLoad(browser, {
-      ...pageOf(cold!.page),
+      ...pageOf(cold!.page, reach),
       ...{ conditions, limits: limitsFor(cold!.page), visitor: options },
     });
     if (!film) continue;

@@ -24,6 +24,8 @@ export interface LoadsInTurn {
   /** The limits of a load of a page, once it has been loaded. */
   readonly limitsFor: (page: string) => ColdLoadLimits;
   readonly visitor: VisitorSettings;
+  /** Which machines pages may lead to; a replay leads to itself. */
+  readonly reach?: LoadPlan['reach'];
   /** The sessions of each page: the cold one, and the warm one that follows it. */
   readonly sessions: readonly (readonly Session[])[];
   readonly runs: number;
@@ -35,8 +37,15 @@ export interface LoadsInTurn {
 }
 
 /** The page of a load, and who is a third party to it. */
-export function pageOf(url: string): Pick<LoadPlan, 'url' | 'isThirdParty'> {
-  return { url, isThirdParty: (address) => isThirdParty(address, url) };
+export function pageOf(
+  url: string,
+  reach?: LoadPlan['reach'],
+): Pick<LoadPlan, 'url' | 'isThirdParty' | 'reach'> {
+  return {
+    url,
+    isThirdParty: (address) => isThirdParty(address, url),
+    ...(reach && { reach }),
+  };
 }
 
 /** Loads each page once without counting it: that warms what only a first load pays for. */
@@ -45,6 +54,7 @@ export async function warmUpInTurn({
   conditions,
   limitsFor,
   visitor,
+  reach,
   sessions,
   signal,
   progress,
@@ -56,7 +66,7 @@ export async function warmUpInTurn({
     progress.begin(page);
     const began = performance.now();
     const [run] = await coldLoad(browser, {
-      ...pageOf(page),
+      ...pageOf(page, reach),
       ...apart?.(session),
       ...{ conditions: { ...conditions, network: unshaped }, visitor },
       limits: { ...warmUpLimits, load: limitsFor(page).load },
@@ -78,6 +88,7 @@ export async function loadInTurn(
     conditions,
     limitsFor,
     visitor,
+    reach,
     sessions,
     runs,
     signal,
@@ -95,7 +106,7 @@ export async function loadInTurn(
       const { onArrived } = progress.begin(cold.page);
       const [hostLoad = 0] = loadavg();
       const plan = {
-        ...pageOf(cold.page),
+        ...pageOf(cold.page, reach),
         ...apart?.(cold),
         ...{ conditions, limits: limitsFor(cold.page), visitor, onArrived },
       };

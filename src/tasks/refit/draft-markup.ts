@@ -6,7 +6,7 @@ import { formFor, isNegotiated } from '../../core/refit/markup/markup-form.js';
 import type { MadeJob } from '../../core/refit/refit-job.js';
 import { snippetsOf } from '../../core/refit/markup/snippet.js';
 import type { ProvedSnippets, SnippetContext, Snippets } from '../../core/refit/markup/snippet.js';
-import type { HostMap } from '../../browser/chromium/host-map.js';
+import type { Reach } from '../../reach/reach.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { RankResult } from '../rank.js';
 import type { TaskOptions } from '../progress.js';
@@ -15,7 +15,7 @@ import { proveSnippets } from './prove-snippets.js';
 
 /** Where the pages of a survey are, so that markup can be tried in them. */
 export interface ProofPages {
-  readonly hosts: () => Promise<HostMap>;
+  readonly reach: () => Promise<Reach>;
   readonly accesses: readonly Access[];
 }
 
@@ -49,11 +49,11 @@ export async function draftMarkup(
     ...candidates.map(({ url, file }) => [url, file.intrinsic!.width] as const),
   ]);
   const views = ranking.survey.views;
-  const { hosts, accesses } = pages;
+  const { reach, accesses } = pages;
   return proveSnippets(
     workspace,
     drafts,
-    { views, policy, jobs, widthAt, accesses, hosts: await hosts() },
+    { views, policy, jobs, widthAt, accesses, reach: await reach() },
     options,
   );
 }

@@ -3,10 +3,10 @@ import type { Access } from '../../core/address/access.js';
 import { fetchFile } from '../../crawl/fetch-file.js';
 import type { FetchedFile } from '../../crawl/fetch-file.js';
 import { robotName } from '../../crawl/robots.js';
-import type { HostMap } from '../../browser/chromium/host-map.js';
+import type { Reach } from '../../reach/reach.js';
 import type { Workspace } from '../../store/workspace.js';
 import { openStarts } from '../survey/starts.js';
-import type { OpenStarts } from '../survey/starts.js';
+import type { HostOptions, OpenStarts } from '../survey/starts.js';
 
 /** The `Accept` header of browsers for images. */
 const accepted = 'image/avif,image/webp,image/svg+xml,image/*,*/*;q=0.8';
@@ -16,8 +16,8 @@ const patience = 30_000;
 /** Images of a survey, as servers send them now. */
 export interface OpenImages {
   readonly fetch: (url: string) => Promise<FetchedFile>;
-  /** Where each host is; folders are served by then. */
-  readonly hosts: () => Promise<HostMap>;
+  /** Which machines may be connected to; folders are served by then. */
+  readonly reach: () => Promise<Reach>;
   close(): Promise<void>;
 }
 
@@ -28,7 +28,7 @@ export interface OpenImages {
 export function openImages(
   workspace: Workspace,
   label: string | undefined,
-  { hosts, accesses }: { readonly hosts: HostMap; readonly accesses: readonly Access[] },
+  { accesses, ...hosts }: HostOptions & { readonly accesses: readonly Access[] },
 ): OpenImages {
   let starts: Promise<OpenStarts> | undefined;
   const open = () => {
@@ -38,13 +38,13 @@ export function openImages(
   return {
     fetch: async (url) =>
       fetchFile(url, {
-        hosts: (await open()).hosts,
+        reach: (await open()).reach,
         userAgent: robotName,
         headersFor: (address) => ({ accept: accepted, ...accessHeaders(accesses, address) }),
         limit: maxBytes,
         timeout: patience,
       }),
-    hosts: async () => (await open()).hosts,
+    reach: async () => (await open()).reach,
     close: async () => (await starts)?.close(),
   };
 }

@@ -17,7 +17,7 @@ import type {
 import { attributeOf } from '../../core/slots/element-markup.js';
 import { offeredWidths, parseSrcset } from '../../core/slots/srcset.js';
 import type { View } from '../../core/visitors/view.js';
-import type { HostMap } from '../../browser/chromium/host-map.js';
+import type { Reach } from '../../reach/reach.js';
 import type { ProvedFile } from '../../browser/prove/page-prover.js';
 import type { Workspace } from '../../store/workspace.js';
 import { isMarked, markAddresses, unmarked } from '../marked-addresses.js';
@@ -26,7 +26,7 @@ import type { TaskOptions } from '../progress.js';
 
 export interface ProofInputs {
   readonly views: readonly View[];
-  readonly hosts: HostMap;
+  readonly reach: Reach;
   readonly accesses: readonly Access[];
   readonly policy: Pick<Policy, 'density'>;
   readonly jobs: readonly MadeJob[];
@@ -79,7 +79,7 @@ async function proveOnce(
   const { PageProver } = await import('../../browser/prove/page-prover.js');
   const files = filesByPath(workspace, inputs.jobs);
   const prover = await PageProver.open({
-    ...{ views: inputs.views, hosts: inputs.hosts, accesses: inputs.accesses, rules: snippetRules },
+    ...{ views: inputs.views, reach: inputs.reach, accesses: inputs.accesses, rules: snippetRules },
     fileAt: (url) =>
       isMarked(url) ? (files.get(new URL(url).pathname) ?? { instead: unmarked(url) }) : undefined,
   });

@@ -83,6 +83,8 @@ export async function crawl(
       frontier.add(links, due.depth + 1);
       frontier.pass(ownLinks, 'a link to the page itself that asks not to be followed (nofollow)');
     }
+    for (const { url, reason: why } of visits.flatMap(({ stopped }) => stopped))
+      frontier.pass([url], `not loaded: ${why}`);
     if (reason !== undefined) return skip(due.url, reason);
     const good = visits.find(({ error }) => error === null);
     const named = good ? await namedFirst(good.finalUrl, good.namingFiles) : [];

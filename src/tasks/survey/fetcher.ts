@@ -1,4 +1,4 @@
-import type { HostMap } from '../../browser/chromium/host-map.js';
+import type { Reach } from '../../reach/reach.js';
 import { accessHeaders } from '../../core/address/access.js';
 import { fetchFile } from '../../crawl/fetch-file.js';
 import type { FetchedFile } from '../../crawl/fetch-file.js';
@@ -16,12 +16,12 @@ export function fetcher(
     accesses = [],
     anyCertificate,
   }: Pick<WorkOptions, 'userAgent' | 'accesses' | 'anyCertificate'>,
-  hosts: HostMap,
+  reach: Reach,
   limit = maxSitemapBytes,
 ): (url: string) => Promise<FetchedFile> {
   return (url) =>
     fetchFile(url, {
-      hosts,
+      reach,
       userAgent: userAgent ?? robotName,
       headersFor: (address) => accessHeaders(accesses, address),
       anyCertificate,

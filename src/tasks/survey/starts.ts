@@ -1,5 +1,6 @@
 import { UsageError } from '../../core/base/errors.js';
-import type { HostMap } from '../../browser/chromium/host-map.js';
+import type { HostMap } from '../../reach/host-map.js';
+import { Reach } from '../../reach/reach.js';
 import { serveFolder } from '../../crawl/folder-site.js';
 import type { FolderSite } from '../../crawl/folder-site.js';
 import { parseStart } from '../../crawl/start.js';
@@ -7,19 +8,32 @@ import { parseStart } from '../../crawl/start.js';
 /** Starts that a browser can open, and the folders served for them. */
 export interface OpenStarts {
   readonly urls: readonly string[];
-  readonly hosts: HostMap;
+  /** Which machines their pages may lead to. */
+  readonly reach: Reach;
   /** The hosts of the folders. */
   readonly served: ReadonlySet<string>;
   close(): Promise<void>;
 }
 
+/** What a person says of hosts. */
+export interface HostOptions {
+  /** Hosts that are found elsewhere than the name service says. */
+  readonly hosts?: HostMap | undefined;
+  /** Hosts that pages may use though they are on this machine or in its network. */
+  readonly allowedHosts?: readonly string[] | undefined;
+}
+
 /**
  * Turns what a person gave into addresses; folders are served until `close`.
  *
- * @param hosts hosts that are found elsewhere than the name service says
+ * @param more addresses that were given by other means, and are not begun with
  * @throws UsageError, NotFoundError when a start is neither an address nor a folder.
  */
-export async function openStarts(starts: readonly string[], hosts: HostMap): Promise<OpenStarts> {
+export async function openStarts(
+  starts: readonly string[],
+  { hosts = {}, allowedHosts = [] }: HostOptions,
+  more: readonly string[] = [],
+): Promise<OpenStarts> {
   const parsed = starts.map(parseStart);
   const served = new Map<string, FolderSite>();
   const close = async () => {
@@ -42,8 +56,11 @@ export async function openStarts(starts: readonly string[], hosts: HostMap): Pro
     urls.push(site.start);
   }
   const folderHosts = [...served.values()].map(({ host, address }) => [host, address] as const);
-  return {
-    ...{ urls, close, served: new Set(served.keys()) },
+  const reach = await Reach.of({
+    starts: [...urls, ...more],
     hosts: { ...hosts, ...Object.fromEntries(folderHosts) },
-  };
+    served: new Set(served.keys()),
+    allowed: allowedHosts,
+  });
+  return { urls, close, served: new Set(served.keys()), reach };
 }

@@ -1,4 +1,3 @@
-import type { HostMap } from '../../browser/chromium/host-map.js';
 import type { VisitLimits } from '../../browser/visit/visit.js';
 import type { Access } from '../../core/address/access.js';
 import type { Policy } from '../../core/policy/policy.js';
@@ -7,8 +6,9 @@ import type { View } from '../../core/visitors/view.js';
 import type { Scope } from '../../crawl/frontier.js';
 import type { SurveyOutcome } from '../../output/views/survey.js';
 import type { TaskOptions } from '../progress.js';
+import type { HostOptions } from './starts.js';
 
-export interface SurveyOptions extends TaskOptions {
+export interface SurveyOptions extends TaskOptions, HostOptions {
   readonly label?: string | undefined;
   readonly views: readonly View[];
   /** Which pages are visited. */
@@ -27,7 +27,6 @@ export interface SurveyOptions extends TaskOptions {
   readonly pace?: number;
   /** The most retries of a page that failed but may succeed next time. */
   readonly retries?: number;
-  readonly hosts?: HostMap;
   /** What is shown to hosts so that they let the tool in; never kept. */
   readonly accesses?: readonly Access[];
   /** File of cookies and local storage saved by a browser; never stored. */

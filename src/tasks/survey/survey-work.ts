@@ -52,7 +52,8 @@ export async function workOn(
       tabs: Math.min(options.tabs, options.scope.pages),
       keepBody: bodyKeeper(workspace, options.noBodies ?? false, texts),
       keepText: texts.keep,
-      hosts: open.hosts,
+      reach: open.reach,
+      onNotice: options.onNotice,
       limits: options.limits,
       userAgent: options.userAgent,
       accesses: options.accesses,
@@ -64,11 +65,11 @@ export async function workOn(
     const stop = () => void browser.close();
     signal?.addEventListener('abort', stop, { once: true });
     try {
-      const robots = new Robots(fetcher(options, open.hosts, robotsLimit));
+      const robots = new Robots(fetcher(options, open.reach, robotsLimit));
       const { head, frontier, visited } = await begin(robots);
       const refusal = async (url: string) =>
         options.ignoreRobots ? undefined : robots.refusal(url);
-      const fetch = fetcher(options, open.hosts, maxNamingBytes);
+      const fetch = fetcher(options, open.reach, maxNamingBytes);
       const naming = new NamingFiles({ fetch, refusal, onTrace });
       const encodes = !options.noBodies && !options.noEncodes;
       const worst = new WorstImages();

@@ -29,7 +29,11 @@ export async function survey(
   const split = starts.map(splitCredentials);
   const given = split.map(({ address }) => address);
   const accesses = [...(options.accesses ?? []), ...split.flatMap(({ access }) => access ?? [])];
-  const open = await openStarts(given, options.hosts ?? {});
+  const open = await openStarts(
+    given,
+    options,
+    listed.map(({ url }) => url),
+  );
   return workOn(workspace, open, { ...options, accesses }, async (robots) => {
     const seeds = [...open.urls.map((url) => ({ url, visits: null })), ...listed];
     const within = seeds.map(({ url }) => url);
@@ -38,7 +42,7 @@ export async function survey(
       sitemaps,
       within,
       robots,
-      fetcher({ ...options, accesses }, open.hosts),
+      fetcher({ ...options, accesses }, open.reach),
     );
     // Where there is nothing else to go by, the hosts that a sitemap names are the ones that are meant.
     if (within.length === 0) within.push(...named.pages);
@@ -77,7 +81,7 @@ export async function resumeSurvey(
     });
   const plan = workspace.surveys.plan(head.id);
   const scope = plan.scope as unknown as Scope;
-  const open = await openStarts(plan.given, options.hosts ?? {});
+  const open = await openStarts(plan.given, options, plan.hosts);
   return workOn(workspace, open, { ...options, views: head.views, scope }, () => {
     const leftover = workspace.pages.leftover(head.id);
     const within = [...plan.hosts, ...leftover.startsReached];

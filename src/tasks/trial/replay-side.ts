@@ -1,5 +1,5 @@
 import { PlacementWatch } from '../../browser/load/placement-watch.js';
-import { slowConnections } from '../../browser/chromium/slow-connections.js';
+import { openConnections } from '../../reach/connections.js';
 import type { LoadPlan } from '../../browser/load/cold-load.js';
 import type { Recording } from '../../core/trial/recording.js';
 import type { ThrowAwayCertificate } from '../../replay/certificate.js';
@@ -31,7 +31,7 @@ export async function openSide(
   const source = new RecordedSource(recording, read);
   await source.prepare();
   const server = await serveReplay(source, certificate);
-  const connections = await slowConnections(latency, server.placeOf);
+  const connections = await openConnections(latency, server.placeOf);
   const placements = new PlacementWatch();
   const script = steadyPage(Date.parse(recording.run.startedAt));
   return {

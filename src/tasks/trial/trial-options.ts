@@ -1,5 +1,5 @@
 import type { VisitorSettings } from '../../browser/chromium/access.js';
-import type { HostMap } from '../../browser/chromium/host-map.js';
+import type { HostOptions } from '../survey/starts.js';
 import type { SessionComparison } from '../../core/load/comparison.js';
 import type { Film } from '../../core/pixels/film.js';
 import type { PredictedChange } from '../../core/load/predict.js';
@@ -10,7 +10,7 @@ import type { AlikeRequest, UnrecordedRequest } from '../../replay/recorded-sour
 import type { ComparedPage } from '../clock/compare.js';
 import type { TaskOptions } from '../progress.js';
 
-export interface TrialOptions extends TaskOptions, VisitorSettings {
+export interface TrialOptions extends TaskOptions, HostOptions, VisitorSettings {
   /** Names the sessions of both sides; by default `trial-` and a number. */
   readonly label?: string | undefined;
   /** Loads of each side. */
@@ -21,7 +21,6 @@ export interface TrialOptions extends TaskOptions, VisitorSettings {
   readonly cpuFactor: number;
   readonly view: View;
   readonly warm: boolean;
-  readonly hosts?: HostMap;
   /** A HAR file with contents that is replayed instead of a page that is recorded. */
   readonly har?: string | undefined;
   /** The folder of a refit. */

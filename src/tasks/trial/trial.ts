@@ -8,6 +8,7 @@ import { throwAwayCertificate } from '../../replay/certificate.js';
 import type { Workspace } from '../../store/workspace.js';
 import { conditionsOf } from '../clock/clock-conditions.js';
 import { pageOf } from '../clock/load-in-turn.js';
+import { Reach } from '../../reach/reach.js';
 import { noProgress } from '../progress.js';
 import { openStarts } from '../survey/starts.js';
 import { contentHashOf } from '../../images/hash.js';
@@ -55,7 +56,7 @@ export async function trial(
   const certificate = await throwAwayCertificate();
   const tried: TriedPage[] = [];
   if (signal?.aborted) return { pages: tried, interrupted: true };
-  const browser = await launchBrowser({}, { trustedKey: certificate.keyHash });
+  const browser = await launchBrowser(Reach.open(), { trustedKey: certificate.keyHash });
   const stop = () => void browser.close();
   signal?.addEventListener('abort', stop, { once: true });
   try {
@@ -86,18 +87,18 @@ async function recordAll(
   label: string,
   options: TrialOptions,
 ): Promise<RecordedPage[]> {
-  const { signal, hosts = {}, onProgress = noProgress } = options;
+  const { signal, onProgress = noProgress, onNotice } = options;
   const split = pages.map(splitCredentials);
   const given = split.flatMap(({ access }) => access ?? []);
   const open = await openStarts(
     split.map(({ address }) => address),
-    hosts,
+    options,
   );
   let browser: Browser | undefined;
   const stop = () => void browser?.close();
   signal?.addEventListener('abort', stop, { once: true });
   try {
-    browser = await launchBrowser(open.hosts);
+    browser = await launchBrowser(open.reach, { onNotice });
     const conditions = conditionsOf(
       { ...options, network: unshaped },
       `Chromium ${browser.version()}`,
@@ -108,7 +109,7 @@ async function recordAll(
       if (signal?.aborted) break;
       onProgress({ stage: 'recordings', done: index, total: open.urls.length, doing: url });
       const plan = {
-        ...{ ...pageOf(url), conditions, limits: { ...defaultColdLoadLimits, rest: 0 } },
+        ...{ ...pageOf(url, open.reach), conditions, limits: { ...defaultColdLoadLimits, rest: 0 } },
         visitor: { ...options, accesses: [...(options.accesses ?? []), ...given] },
       };
       const name = open.urls.length === 1 ? label : `${label}-${index + 1}`;

@@ -1,3 +1,4 @@
+import { parentElementOf } from '../element.js';
 import { boxOf, pixels } from '../box.js';
 import { imageOf, layersOf } from '../css-image.js';
 import type { Found, PlacementProbe, Spot } from '../probed.js';
@@ -127,7 +128,8 @@ export const cursor: PlacementProbe = {
   kind: 'cursor',
   find: ({ element, pseudo, style }) => {
     if (pseudo || !style.cursor.includes('url(')) return [];
-    const above = element.parentElement && getComputedStyle(element.parentElement).cursor;
+    const parent = parentElementOf(element);
+    const above = parent && getComputedStyle(parent).cursor;
     return above === style.cursor ? [] : named(style.cursor, { fit: 'none', slot: ownBox });
   },
 };

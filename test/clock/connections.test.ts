@@ -1,7 +1,8 @@
 import { once } from 'node:events';
 import { connect } from 'node:net';
 import { describe, expect, it, onTestFinished } from 'vitest';
-import { isServedHere, slowConnections } from '../../src/browser/chromium/slow-connections.js';
+import { openConnections } from '../../src/reach/connections.js';
+import { isServedHere } from '../../src/reach/host-map.js';
 import { runJson } from '../support/program.js';
 import { temporaryFolder } from '../support/folder.js';
 import { photograph } from '../support/pictures.js';
@@ -17,7 +18,7 @@ interface Clocked {
   }[];
 }
 
-describe('slow connections', () => {
+describe('connections', () => {
   // A machine that stands still for a moment makes a true number look wrong: it is asked again.
   it(
     'make each connection to this machine cost a round trip of the line',
@@ -78,7 +79,7 @@ describe('slow connections', () => {
   });
 
   it('refuse what is no connection, and close when they are told to', async () => {
-    const connections = await slowConnections(5, (host, port) => ({ host, port }));
+    const connections = await openConnections(5, (host, port) => ({ host, port }));
     const ask = async (...bytes: readonly number[]) => {
       const socket = connect(connections.port, '127.0.0.1');
       onTestFinished(() => void socket.destroy());

@@ -1,41 +1,46 @@
 import { once } from 'node:events';
-import { connect, createServer, isIP } from 'node:net';
+import { createServer } from 'node:net';
 import type { AddressInfo, Socket } from 'node:net';
 import { setTimeout as after } from 'node:timers/promises';
-import type { HostMap } from './host-map.js';
+import { connectTo } from './connect-to.js';
+import { isLoopback } from './host-map.js';
+import type { Place } from './host-map.js';
+import { RefusedError } from './reach.js';
 
-/** A proxy between a browser and servers on loopback that makes connecting take as long as on a real line. */
-export interface SlowConnections {
+/** A proxy through which a browser connects. */
+export interface Connections {
   /** Where the browser finds it. */
   readonly port: number;
   close(): Promise<void>;
 }
 
-/** A host and port of an address, or where it really is. */
-export interface Place {
-  readonly host: string;
-  readonly port: number;
-}
+/** Says where a host really is. */
+export type PlaceOf = (host: string, port: number) => Place | Promise<Place>;
+
+type OnConnected = (host: string, address: string) => void;
 
 /**
- * Connecting to loopback takes no time, and the browser's own throttling only starts once a connection is
- * open. A SOCKS server (version 5, RFC 1928) on loopback reports each connection to the browser a round trip
- * late, as long as a TCP handshake takes, and holds back the server's part of a TLS handshake for another (TLS 1.3, RFC
- * 8446, section 2). Bytes pass unchanged.
+ * A SOCKS server (version 5, RFC 1928) on loopback that connects to where it is told. Bytes pass unchanged.
+ *
+ * Connecting to loopback takes no time, and the browser's own throttling only starts once a connection is open: such a
+ * connection is reported a round trip late, as long as a TCP handshake takes, and the server's part of a TLS handshake is
+ * held back for another (TLS 1.3, RFC 8446, section 2).
  *
  * @param latency milliseconds of a round trip
- * @param placeOf where a host really is; names of others than loopback are looked up
+ * @param placeOf where a host is; it throws for one that must not be connected to
+ * @param onConnected called with the address that a host was found at
  */
-export async function slowConnections(
+export async function openConnections(
   latency: number,
-  placeOf: (host: string, port: number) => Place,
-): Promise<SlowConnections> {
+  placeOf: PlaceOf,
+  onConnected: OnConnected = () => {},
+): Promise<Connections> {
   const open = new Set<Socket>();
   const server = createServer((browser) => {
     open.add(browser.on('close', () => open.delete(browser)));
     browser.on('error', () => browser.destroy());
     browser.setNoDelay(true);
-    serve(browser, latency, placeOf).catch(() => browser.destroy());
+    serve(browser, latency, placeOf, onConnected).catch(() => browser.destroy());
   });
   server.listen(0, '127.0.0.1');
   await once(server, 'listening');
@@ -57,12 +62,14 @@ const addressTypes = { ipv4: 1, name: 3, ipv6: 4 } as const;
 const reply = (status: number) =>
   Buffer.from([version, status, 0, addressTypes.ipv4, 0, 0, 0, 0, 0, 0]);
 const granted = 0;
-const refused = 5;
+/** Not allowed by the ruleset; connection refused. */
+const [forbidden, refused] = [2, 5];
 
 async function serve(
   browser: Socket,
   latency: number,
-  placeOf: (host: string, port: number) => Place,
+  placeOf: PlaceOf,
+  onConnected: OnConnected,
 ): Promise<void> {
   const bytes = new Incoming(browser);
   const [, methods] = await bytes.take(2);
@@ -73,8 +80,12 @@ async function serve(
   const port = (await bytes.take(2)).readUInt16BE();
   if (command !== connectCommand) throw new Error('only connections are served');
   const begun = performance.now();
-  const target = placeOf(host, port);
-  const site = connect(target);
+  const target = await Promise.resolve(placeOf(host, port)).catch((error: unknown) => {
+    browser.end(reply(error instanceof RefusedError ? forbidden : refused));
+    return undefined;
+  });
+  if (!target || browser.destroyed) return;
+  const site = connectTo(target);
   site.setNoDelay(true);
   browser.on('close', () => site.destroy());
   site.on('close', () => browser.destroy());
@@ -87,6 +98,7 @@ async function serve(
     browser.end(reply(refused));
     return;
   }
+  onConnected(host, site.remoteAddress ?? '');
   const isHere = isLoopback(target.host);
   if (isHere) await after(Math.max(0, begun + latency - performance.now()));
   bytes.end();
@@ -122,39 +134,9 @@ async function readHost(bytes: Incoming, type: number): Promise<string> {
   }
   if (type === addressTypes.ipv4) return [...(await bytes.take(4))].join('.');
   const address = await bytes.take(16);
-  return Array.from({ length: 8 }, (_, at) => address.readUInt16BE(at * 2).toString(16)).join(':');
-}
-
-/** Whether a page is served by this machine. */
-export function isServedHere(url: string, hosts: HostMap): boolean {
-  const { hostname } = new URL(url);
-  return isLoopback(placeIn(hosts, hostname, 0).host);
-}
-
-/** The real place of a host that may be mapped. */
-export function placeIn(hosts: HostMap, host: string, port: number): Place {
-  const pattern = Object.keys(hosts).find(
-    (name) => name === host || (name.startsWith('*') && host.endsWith(name.slice(1))),
-  );
-  const mapped = pattern === undefined ? undefined : hosts[pattern];
-  if (mapped !== undefined) {
-    const [, address = mapped, given] = /^(.*?)(?::(\d+))?$/.exec(mapped)!;
-    return { host: bare(address), port: given ? Number(given) : port };
-  }
-  // By RFC 6761 these names are loopback, whatever a name service says.
-  const local = host === 'localhost' || host.endsWith('.localhost');
-  return { host: local ? '127.0.0.1' : bare(host), port };
-}
-
-function bare(address: string): string {
-  return address.replace(/^\[|\]$/g, '');
-}
-
-/** Whether an address belongs to this machine. */
-function isLoopback(address: string): boolean {
-  const host = bare(address);
-  if (isIP(host) === 4) return host.startsWith('127.');
-  return host === '::1' || host === 'localhost' || host.endsWith('.localhost');
+  const parts = Array.from({ length: 8 }, (_, at) => address.readUInt16BE(at * 2).toString(16));
+  // In the one form that addresses of pages have.
+  return new URL(`http://[${parts.join(':')}]`).hostname.slice(1, -1);
 }
 
 /** Reads a socket a given number of bytes at a time. */
