@@ -83,6 +83,12 @@ await build({
   entryPoints: ['src/texts/text-worker.ts'],
   outfile: 'dist/bundle/texts/text-worker.js',
 });
+// So does a process.
+await build({
+  ...onNode,
+  entryPoints: ['src/images/vector-worker.ts'],
+  outfile: 'dist/bundle/images/vector-worker.js',
+});
 // The program that every report carries in itself.
 await buildApp({
   configFile: fileURLToPath(new URL('../report-app/vite.config.ts', import.meta.url)),

@@ -1,5 +1,6 @@
-import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
+import { existsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { makeFolder } from '../store/make-folder.js';
 import { cacheFolder } from './cache-folder.js';
 
 /**
@@ -12,7 +13,7 @@ export function isFirstTelling(key: string, folder = cacheFolder()): boolean {
   const mark = join(folder, 'told', key);
   if (existsSync(mark)) return false;
   try {
-    mkdirSync(join(folder, 'told'), { recursive: true });
+    makeFolder(join(folder, 'told'));
     writeFileSync(mark, '');
   } catch {
     // A cache that cannot be written is no reason to be silent.

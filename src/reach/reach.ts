@@ -1,7 +1,7 @@
 import { lookup } from 'node:dns/promises';
 import type { LookupAddress } from 'node:dns';
 import { isIP } from 'node:net';
-import { insideWords } from '../core/address/inside-address.js';
+import { insideWords } from './inside-address.js';
 import { mappedPlace, placeIn } from './host-map.js';
 import type { HostMap, Place } from './host-map.js';
 

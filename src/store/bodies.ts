@@ -1,7 +1,12 @@
+import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import pLimit from 'p-limit';
 import { writeWhole } from './write-whole.js';
+
+/** Bodies that are held in memory at the same time while they are checked. */
+const readAtOnce = 4;
 
 /** Bodies of images, each once, in files named by their content hash. */
 export class BodyStore {
@@ -19,7 +24,27 @@ export class BodyStore {
   /** Stores a body; the file appears whole or not at all. */
   async keep(contentHash: string, body: Uint8Array): Promise<void> {
     if (this.has(contentHash)) return;
-    await writeWhole(this.#path(contentHash), body);
+    await writeWhole(this.#path(contentHash), body, true);
+  }
+
+  /**
+   * Takes away what is not what it was: bytes that a disk has lost or changed. Whatever can be made or fetched again is
+   * then missing, and no longer wrong.
+   *
+   * @returns the content hashes of what was taken away
+   */
+  async weedOut(contentHashes: Iterable<string>): Promise<string[]> {
+    const limit = pLimit(readAtOnce);
+    const checked = [...new Set(contentHashes)].map((contentHash) =>
+      limit(async () => {
+        if (!this.has(contentHash)) return [];
+        return this.read(contentHash).then(
+          () => [],
+          () => [contentHash],
+        );
+      }),
+    );
+    return (await Promise.all(checked)).flat();
   }
 
   /** Deletes a body, if it is there. */
@@ -27,9 +52,14 @@ export class BodyStore {
     await rm(this.#path(contentHash), { force: true });
   }
 
-  /** @throws Error when the body is not kept. */
-  read(contentHash: string): Promise<Buffer> {
-    return readFile(this.#path(contentHash));
+  /** @throws Error when the body is not kept, or is damaged: then it is taken away. */
+  async read(contentHash: string): Promise<Buffer> {
+    const body = await readFile(this.#path(contentHash)).catch((error: NodeJS.ErrnoException) => {
+      throw error.code === 'ENOENT' ? new Error('its bytes are not kept') : error;
+    });
+    if (createHash('sha256').update(body).digest('hex') === contentHash) return body;
+    await this.delete(contentHash);
+    throw new Error('its kept bytes were damaged, and have been taken away');
   }
 
   #path(contentHash: string): string {

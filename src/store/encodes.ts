@@ -10,6 +10,7 @@ export class EncodeStore {
   readonly #one: Database.Statement;
   readonly #ofSize: Database.Statement;
   readonly #madeAs: Database.Statement;
+  readonly #results: Database.Statement;
   readonly #ofSurvey: (policy: string, surveyId: number) => [string, number, number, string][];
 
   constructor(database: Database.Database) {
@@ -30,6 +31,10 @@ export class EncodeStore {
     this.#madeAs = database.prepare(
       `SELECT content_hash, need_width, need_height, result FROM encoded
        WHERE result_hash = ? AND content_hash <> result_hash AND substr(policy, -length(?)) = ?`,
+    );
+    this.#results = database.prepare(
+      `SELECT DISTINCT result_hash AS hash FROM encoded JOIN survey_file USING (content_hash)
+       WHERE survey_id = ? AND result_hash IS NOT NULL`,
     );
     this.#ofSurvey = allRows(
       database,
@@ -71,6 +76,11 @@ export class EncodeStore {
   ofSize(contentHash: string, { width, height }: Size, policy: string): Encoded[] {
     const rows = this.#ofSize.all(contentHash, width, height, policy, policy) as EncodedRow[];
     return rows.map(toResult);
+  }
+
+  /** Content hashes of all files that were made of the files of a survey. */
+  resultsOf(surveyId: number): string[] {
+    return (this.#results.all(surveyId) as { hash: string }[]).map(({ hash }) => hash);
   }
 
   get(contentHash: string, need: Size | null, policy: string): Encoded | undefined {

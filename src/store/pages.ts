@@ -90,7 +90,7 @@ export class PageStore {
     const term = (text: string) => this.#terms.numberOf(surveyId, text);
     const keep = this.#database.transaction(() => {
       this.#sealed.delete(surveyId);
-      this.#insertFound(surveyId, found);
+      this.noteFound(surveyId, found);
       const { lastInsertRowid } = this.#addPage.run(
         surveyId,
         page.url,
@@ -134,10 +134,11 @@ export class PageStore {
 
   /** Stores what was found along with a page: pages that are due and addresses that are skipped. */
   addFound(surveyId: number, found: Found): void {
-    this.#database.transaction(() => this.#insertFound(surveyId, found))();
+    this.#database.transaction(() => this.noteFound(surveyId, found))();
   }
 
-  #insertFound(surveyId: number, { due, skipped }: Found): void {
+  /** The same as a part of a transaction. */
+  noteFound(surveyId: number, { due, skipped }: Found): void {
     for (const { url, depth, visits } of due) this.#addDue.run(surveyId, url, depth, visits);
     for (const { url, reason } of skipped) this.#addSkipped.run(surveyId, url, reason);
   }
@@ -219,7 +220,7 @@ export class PageStore {
 
   skipped(surveyId: number): SkippedAddress[] {
     const rows = this.#database
-      .prepare('SELECT url, reason FROM skipped WHERE survey_id = ?')
+      .prepare('SELECT url, reason FROM skipped WHERE survey_id = ? ORDER BY url, rowid')
       .all(surveyId) as SkippedAddress[];
     return rows.map(({ url, reason }) => ({ url, reason }));
   }

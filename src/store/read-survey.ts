@@ -51,7 +51,7 @@ export function readVisits(
     database,
     ['page_id', 'url', 'status', 'view', 'facts'],
     `SELECT page_id, url, status, view, facts FROM visit
-     JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY page_id, visit.rowid`,
+     JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY depth, url, visit.rowid`,
   )(surveyId);
   const documents = rows.map(([, , , , facts]) => fromVisitDocument(facts));
   const visits = rows.map(([, page, status, view], at): SurveyedVisit => {

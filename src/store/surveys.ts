@@ -17,6 +17,7 @@ export class SurveyStore {
    * Begins a survey.
    *
    * @param label names it, and is found before an older one of that name; left out, `survey-` and a number
+   * @param more what is stored with it, whole or not at all
    */
   begin(
     label: string | undefined,
@@ -24,6 +25,7 @@ export class SurveyStore {
     starts: readonly string[],
     views: readonly View[],
     plan: SurveyPlan,
+    more: (id: number) => void = () => {},
   ): SurveyHead {
     return this.#database.transaction(() => {
       const { lastInsertRowid } = this.#database
@@ -39,6 +41,7 @@ export class SurveyStore {
         );
       const id = Number(lastInsertRowid);
       if (!label) this.rename(id, `survey-${id}`);
+      more(id);
       return this.get(id);
     })();
   }

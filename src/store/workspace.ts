@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, statSync } from 'node:fs';
+import { closeSync, existsSync, openSync, statSync } from 'node:fs';
 import { readdir } from 'node:fs/promises';
 import { join, relative } from 'node:path';
 import Database from 'libsql';
@@ -8,6 +8,8 @@ import { EncodeStore } from './encodes.js';
 import { FilmStore } from './films.js';
 import { FingerprintStore } from './fingerprints.js';
 import { ImageStore } from './images.js';
+import { Leases } from './leases.js';
+import { makeFolder } from './make-folder.js';
 import { migrations, schemaVersion } from './schema.js';
 import { PageStore } from './pages.js';
 import { TextStore } from './texts.js';
@@ -35,6 +37,8 @@ export class Workspace {
   readonly bodies: BodyStore;
   /** Bodies of recorded responses, and what fixes have made of them. */
   readonly recordedBodies: BodyStore;
+  /** Who is at work in it. */
+  readonly leases: Leases;
   readonly #database: Database.Database;
 
   private constructor(folder: string, database: Database.Database) {
@@ -49,6 +53,7 @@ export class Workspace {
     this.films = new FilmStore(database);
     this.trials = new TrialStore(database);
     this.texts = new TextStore(database);
+    this.leases = new Leases(join(folder, 'leases'));
     this.bodies = new BodyStore(join(folder, 'bodies'));
     this.recordedBodies = new BodyStore(join(folder, 'recordings', 'bodies'));
   }
@@ -61,7 +66,7 @@ export class Workspace {
    */
   static open(folder: string): Workspace {
     try {
-      mkdirSync(folder, { recursive: true });
+      makePrivate(folder);
       const database = new Database(join(folder, fileName));
       database.pragma('journal_mode = WAL');
       database.pragma('synchronous = NORMAL');
@@ -114,6 +119,20 @@ export class Workspace {
   close(): void {
     this.#database.close();
   }
+}
+
+/** Folders of a workspace besides its database. */
+const ownFolders = ['bodies', 'har', 'leases', 'pictures', 'recordings'];
+
+/** Makes what is to be kept readable for its owner alone: there are addresses in it that let one in. */
+function makePrivate(folder: string): void {
+  const file = join(folder, fileName);
+  if (existsSync(file)) return;
+  // A folder that was there is somebody's: only what is put into it is closed to others.
+  if (existsSync(folder)) for (const name of ownFolders) makeFolder(join(folder, name), 0o700);
+  else makeFolder(folder, 0o700);
+  // What the database writes beside it has the rights of the file itself.
+  closeSync(openSync(file, 'a', 0o600));
 }
 
 function migrate(database: Database.Database, folder: string): void {

@@ -1,15 +1,27 @@
-import { mkdir, open, rename, rm } from 'node:fs/promises';
+import { open, rename, rm } from 'node:fs/promises';
 import { dirname } from 'node:path';
+import { makeFolder } from './make-folder.js';
+import { isRunning } from './running.js';
 
 let drafts = 0;
 
-/** Writes a file so that no reader sees half of it. */
-export async function writeWhole(path: string, bytes: Uint8Array | string): Promise<void> {
-  await mkdir(dirname(path), { recursive: true });
+/**
+ * Writes a file so that no reader sees half of it.
+ *
+ * @param synced whether it must be on the disk before it has its name
+ */
+export async function writeWhole(
+  path: string,
+  bytes: Uint8Array | string,
+  synced = false,
+): Promise<void> {
+  makeFolder(dirname(path));
   await asWhole(path, async (draft) => {
     const file = await open(draft, 'wx');
     try {
       await file.writeFile(bytes);
+      // The name must not outlive the bytes when the power fails.
+      if (synced) await file.datasync();
     } finally {
       await file.close();
     }
@@ -35,14 +47,4 @@ export async function asWhole(
 export function isAbandonedDraft(path: string, whole: ReadonlySet<string>): boolean {
   const [, base, pid] = /^(.*)\.(\d+)-\d+\.part$/.exec(path) ?? [];
   return base !== undefined && whole.has(base) && !isRunning(Number(pid));
-}
-
-function isRunning(pid: number): boolean {
-  if (pid === process.pid) return false;
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
 }

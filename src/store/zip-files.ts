@@ -1,5 +1,5 @@
 import { createWriteStream } from 'node:fs';
-import { mkdir } from 'node:fs/promises';
+import { makeFolder } from './make-folder.js';
 import { dirname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
@@ -21,6 +21,6 @@ export async function zipFiles(
   const zip = new ZipFile();
   for (const path of paths) zip.addFile(join(folder, path), path, { compress: packed.test(path) });
   zip.end();
-  await mkdir(dirname(target), { recursive: true });
+  makeFolder(dirname(target));
   await asWhole(target, (draft) => pipeline(zip.outputStream, createWriteStream(draft)));
 }

@@ -11,11 +11,16 @@ const byBrotli = promisify(brotliCompress);
 /** What a text is. */
 export type ExaminedKind = 'html' | 'style' | 'script' | 'data' | 'font' | 'vector';
 
-/** What can be made of a text or a font: compressed, minified, without what is embedded in it. */
+/**
+ * What can be made of a text or a font: compressed, minified, without what is embedded in it.
+ *
+ * @param minifies whether a minifier is asked
+ */
 export async function textFactsOf(
   contentHash: string,
   body: Buffer,
   kind: ExaminedKind,
+  minifies = true,
 ): Promise<TextFacts> {
   const nothing = { contentHash, bytes: body.length, embedded: { count: 0, bytes: 0 } };
   if (kind === 'font') {
@@ -32,7 +37,7 @@ export async function textFactsOf(
         [constants.BROTLI_PARAM_SIZE_HINT]: body.length,
       },
     }),
-    minified(text, kind),
+    minifies ? minified(text, kind) : null,
   ]);
   return {
     ...nothing,

@@ -1,10 +1,16 @@
+import pLimit from 'p-limit';
 import Tinypool from 'tinypool';
 import type { TextFacts } from '../core/survey/resource.js';
 import type { ExaminedKind } from './text-facts.js';
 import type { TextWorker } from './text-worker.js';
 
+/** Milliseconds that a text or a font may take. */
+const patience = 20_000;
+
 /** Examines texts and fonts in a thread of its own, one at a time, so that whoever asks can go on with other work. */
 export class TextThread {
+  /** The time of one begins when its turn comes. */
+  readonly #inTurn = pLimit(1);
   readonly #pool = new Tinypool({
     filename: new URL('../texts/text-worker.js', import.meta.url).href,
     minThreads: 0,
@@ -13,8 +19,13 @@ export class TextThread {
     idleTimeout: 10_000,
   });
 
-  facts(contentHash: string, body: Buffer, kind: ExaminedKind): Promise<TextFacts> {
-    return this.#run('facts', { contentHash, body, kind });
+  /** Facts of a text whose minifier takes too long come without what it would have made. */
+  async facts(contentHash: string, body: Buffer, kind: ExaminedKind): Promise<TextFacts> {
+    const task = { contentHash, body, kind };
+    return this.#run('facts', { ...task, minifies: true }).catch((error: unknown) => {
+      if ((error as Error).name !== 'AbortError') throw error;
+      return this.#run('facts', { ...task, minifies: false });
+    });
   }
 
   /** Bytes of a font as WOFF2; `null` where it cannot be made. */
@@ -36,6 +47,9 @@ export class TextThread {
     name: Name,
     task: Parameters<TextWorker[Name]>[0],
   ): ReturnType<TextWorker[Name]> {
-    return this.#pool.run(task, { name }) as ReturnType<TextWorker[Name]>;
+    return this.#inTurn(() =>
+      // One that takes longer is given up with the thread that it holds.
+      this.#pool.run(task, { name, signal: AbortSignal.timeout(patience) }),
+    ) as ReturnType<TextWorker[Name]>;
   }
 }

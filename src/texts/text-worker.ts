@@ -9,11 +9,13 @@ const work = {
     contentHash,
     body,
     kind,
+    minifies,
   }: {
     contentHash: string;
     body: Uint8Array;
     kind: ExaminedKind;
-  }) => textFactsOf(contentHash, asBuffer(body), kind),
+    minifies: boolean;
+  }) => textFactsOf(contentHash, asBuffer(body), kind, minifies),
   woff2: ({ body }: { body: Uint8Array }) => asWoff2(asBuffer(body)),
   subset: ({ body, characters }: { body: Uint8Array; characters: string }) =>
     subsetBytes(asBuffer(body), characters),

@@ -39,15 +39,20 @@ const times = (count: number, part: (at: number) => string) =>
 const longest = 75;
 
 describe('pages that eat', () => {
-  attack('bounded', '100,000 images in one parent', async () => {
-    const body = page(times(100_000, () => '<img src="/kite.jpg" width="9" height="9">'));
-    const { error, seconds } = await beside(body);
-    expect(error).toBeUndefined();
-    expect(seconds).toBeLessThan(longest);
-  });
+  attack(
+    'bounded',
+    '100,000 images in one parent',
+    async () => {
+      const body = page(times(100_000, () => '<img src="/kite.jpg" width="9" height="9">'));
+      const { error, seconds } = await beside(body);
+      expect(error).toBeUndefined();
+      expect(seconds).toBeLessThan(2 * longest);
+    },
+    300,
+  );
 
   attack('bounded', '200,000 links', async () => {
-    const body = page(times(200_000, (at) => `<a href="/x/${at}">x</a>`));
+    const body = page(times(200_000, (at) => `<li><a href="/x/${at}">x</a>`));
     const { error, seconds } = await surveyedOnly(body, ['--pages', '2']);
     expect(error).toBeUndefined();
     expect(seconds).toBeLessThan(longest);

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { insideWords } from '../../src/core/address/inside-address.js';
+import { insideWords } from '../../src/reach/inside-address.js';
 import { Reach, RefusedError } from '../../src/reach/reach.js';
 
 describe('insideWords', () => {

@@ -8,8 +8,7 @@ function reader<Of extends object, Name extends keyof Of>(
   prototype: Of,
   name: Name,
 ): (of: Of) => Of[Name] {
-  const get = Object.getOwnPropertyDescriptor(prototype, name)!.get!;
-  return (of) => get.call(of) as Of[Name];
+  return (of) => Reflect.get(prototype, name, of);
 }
 
 export const idOf = reader(Element.prototype, 'id');
@@ -33,31 +32,32 @@ export function laidOutSizeOf(element: HTMLElement): Size {
   return { width: offsetWidthOf(element), height: offsetHeightOf(element) };
 }
 
-const { getBoundingClientRect, getAttribute, closest } = Element.prototype;
-const { getRootNode, contains, compareDocumentPosition } = Node.prototype;
-
 /** Where an element is in the window, transforms applied, in CSS pixels. */
 export function rectOf(element: Element): DOMRect {
-  return getBoundingClientRect.call(element);
+  return Element.prototype.getBoundingClientRect.call(element);
 }
 
 export function attributeOf(element: Element, name: string): string | null {
-  return getAttribute.call(element, name);
+  return Element.prototype.getAttribute.call(element, name);
 }
 
 export function rootOf(element: Element): Node {
-  return getRootNode.call(element);
+  return Node.prototype.getRootNode.call(element);
 }
 
 export function closestTo(element: Element, selector: string): Element | null {
-  return closest.call(element, selector);
+  return Element.prototype.closest.call(element, selector);
 }
 
 export function isWithin(node: Node, outer: Node): boolean {
-  return contains.call(outer, node);
+  return Node.prototype.contains.call(outer, node);
 }
 
 /** Whether a node begins before another one in the document. */
 export function isBefore(node: Node, other: Node): boolean {
-  return (compareDocumentPosition.call(other, node) & Node.DOCUMENT_POSITION_PRECEDING) !== 0;
+  return (
+    (Node.prototype.compareDocumentPosition.call(other, node) &
+      Node.DOCUMENT_POSITION_PRECEDING) !==
+    0
+  );
 }

@@ -1,6 +1,6 @@
+import { maxLinks } from './limits.js';
 import { resolveAddress } from './resolve.js';
 
-const maxLinks = 5_000;
 const maxLength = 4_096;
 
 /** The addresses that the document links to, resolved, each once. */

@@ -6,13 +6,12 @@ import { layoutsKnown } from './held-back.js';
 import * as elements from './kinds/elements.js';
 import * as styles from './kinds/styles.js';
 import type { Found, PlacementProbe, ProbedPlacement, Spot } from './probed.js';
+import { maxPlacements } from './limits.js';
 import { namingMany, selectorOf } from './selector.js';
 import { spotsOf } from './walk.js';
 
 /** Every kind of placement; to add one, add a probe to kinds/. */
 const kinds: readonly PlacementProbe[] = [...Object.values(elements), ...Object.values(styles)];
-
-const maxPlacements = 5_000;
 
 /** The placements found, kept so that they can be measured again at other widths. */
 const kept: { readonly spot: Spot; readonly found: Found; readonly ratio: number | null }[] = [];

@@ -18,6 +18,7 @@ import { hashesByAddress, imageAnswers } from '../network/image-responses.js';
 import type { ImageAnswer } from '../network/image-responses.js';
 import type { DocumentFacts } from '../in-page/document-facts.js';
 import type { FoundLoad } from '../in-page/load-facts.js';
+import { maxLinks, maxPlacements } from '../in-page/limits.js';
 import type { ProbedPlacement } from '../in-page/probed.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';
 import { lostWords, navigate } from '../chromium/navigate.js';
@@ -239,7 +240,15 @@ export class Visitor {
       status: answer.status,
       mediaType: answer.mediaType,
       error: null,
-      warning: trouble?.words ?? (settled ? null : 'some images had not finished loading'),
+      warning: warningOf([
+        trouble?.words ?? (settled ? null : 'some images had not finished loading'),
+        own.length >= maxPlacements
+          ? `only ${maxPlacements.toLocaleString('en')} of its images were measured`
+          : null,
+        facts.links.length >= maxLinks
+          ? `only ${maxLinks.toLocaleString('en')} of its links were read`
+          : null,
+      ]),
       passing: null,
       links: facts.links,
       ownLinks: facts.ownLinks,
@@ -325,6 +334,10 @@ export class Visitor {
       bytesByType: noBytes(),
     };
   }
+}
+
+function warningOf(problems: readonly (string | null)[]): string | null {
+  return problems.filter((words) => words !== null).join('; ') || null;
 }
 
 /** The box of a placement as four numbers; of no size for what is not shown. */

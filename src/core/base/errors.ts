@@ -45,6 +45,12 @@ export class WorkspaceError extends LynxError {
   readonly exitStatus = 3;
 }
 
+/** Something that another program is at work on. */
+export class BusyError extends LynxError {
+  readonly code = 'BUSY';
+  readonly exitStatus = 3;
+}
+
 /** A browser that is missing, or that did not start. */
 export class BrowserError extends LynxError {
   readonly code = 'BROWSER';

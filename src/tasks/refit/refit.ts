@@ -64,6 +64,7 @@ export async function refit(
 ): Promise<RefitResult> {
   const { fetch, dryRun = false, review = usualReview } = options;
   const head = workspace.surveys.find(label);
+  await weedOutBodies(workspace, head.id);
   const reasons = fetch ? await fetchBodies(workspace, head, fetch, options) : new Map();
   const ranking = await rank(workspace, head.label, policy, options);
   refuseStopped(options);
@@ -125,6 +126,15 @@ export async function refit(
   };
   refuseStopped(options);
   return writeRefit(workspace, folder, work, { ...options, dryRun });
+}
+
+/** What is damaged counts as missing, and is made or fetched again. */
+async function weedOutBodies(
+  { pages, encodes, bodies }: Workspace,
+  surveyId: number,
+): Promise<void> {
+  const originals = pages.files(surveyId).map(({ contentHash }) => contentHash);
+  await bodies.weedOut([...originals, ...encodes.resultsOf(surveyId)]);
 }
 
 /** Files of earlier refits that elements choose at the width that they have: they stay as they are. */

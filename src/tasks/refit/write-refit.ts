@@ -1,5 +1,4 @@
 import { existsSync } from 'node:fs';
-import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { OutputError, messageOf } from '../../core/base/errors.js';
 import type {
@@ -13,6 +12,7 @@ import { refitPapers } from '../../core/refit/refit-job.js';
 import type { KeptFile, MadeJob, MadeVariant } from '../../core/refit/refit-job.js';
 import type { WorkItem } from '../../core/refit/work/work-item.js';
 import { contentHashOf } from '../../images/hash.js';
+import { makeFolder } from '../../store/make-folder.js';
 import { writeWhole } from '../../store/write-whole.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { MadeSheet } from './make-sheets.js';
@@ -99,7 +99,7 @@ export async function writeRefit(
   const told = { folder, manifest, worklist, sheets, markup, dryRun };
   if (dryRun) return { ...told, unchanged: 0, interrupted: false };
   try {
-    await mkdir(folder, { recursive: true });
+    makeFolder(folder);
     await removeDrafts(folder, [...planned, { path: refitPapers.manifest, resultHash: '' }]);
     // The manifest comes first: if the run breaks off, the next one knows its own files by it.
     await writeWhole(join(folder, refitPapers.manifest), `${JSON.stringify(manifest, null, 2)}\n`);

@@ -1,4 +1,5 @@
 import pLimit from 'p-limit';
+import { isVector } from '../../core/survey/image-file.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import type { Film } from '../../core/pixels/film.js';
 import { picturesAtOnce } from '../../images/at-once.js';
@@ -13,6 +14,7 @@ export async function thumbnailsOf(
   { signal, onProgress = noProgress }: TaskOptions,
 ): Promise<string[]> {
   const { thumbnailOf } = await import('../../images/thumbnail.js');
+  const { inVectorProcess } = await import('../../images/vector-process.js');
   const limit = pLimit(picturesAtOnce);
   let done = 0;
   return Promise.all(
@@ -24,7 +26,10 @@ export async function thumbnailsOf(
         const made = image.encoded?.resultHash;
         const hash = made && bodies.has(made) ? made : contentHash;
         const body = bodies.has(hash) ? await bodies.read(hash) : null;
-        const thumbnail = body && (await thumbnailOf(body));
+        const draw = isVector(image.file)
+          ? (drawing: Buffer) => inVectorProcess('thumbnail', drawing)
+          : thumbnailOf;
+        const thumbnail = body && (await draw(body));
         onProgress({ stage: 'pictures', done: ++done, total: images.length, doing: image.url });
         return thumbnail?.toString('base64') ?? '';
       }),

@@ -52,6 +52,8 @@ export async function crawl(
   let done = visited;
   let learnt = 4;
   const sketches: SketchedPage[] = [];
+  /** Something of our own went wrong: nothing is stored any more. */
+  let isBroken = false;
   const trace = (skipped: Found['skipped']) => {
     for (const { url, reason } of skipped) onTrace('skipped', { url, reason });
   };
@@ -76,7 +78,8 @@ export async function crawl(
       ...{ isNone, hurry },
       onVisit: (visit) => onVisit(due.url, visit),
     });
-    if (signal?.aborted) return;
+    // What the closing of the browser does to a page is not the page's doing.
+    if (signal?.aborted || isBroken) return;
     const { reason, isTwin } = verdict ?? noVerdict;
     // The links of a document that was there before are known.
     for (const { links, ownLinks } of isTwin ? [] : visits) {
@@ -103,11 +106,16 @@ export async function crawl(
     if (done % pagesPerCollection === 0) collectGarbage();
   };
   const work = async (visitor: PageVisitor) => {
-    while (!signal?.aborted) {
+    while (!signal?.aborted && !isBroken) {
       const due = frontier.next();
       if (due) {
         busy++;
-        await take(visitor, due).finally(() => busy--);
+        await take(visitor, due)
+          .catch((error: unknown) => {
+            isBroken = true;
+            throw error;
+          })
+          .finally(() => busy--);
         for (const resume of wake) resume();
         wake.clear();
       } else if (busy === 0) return;

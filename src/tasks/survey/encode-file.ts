@@ -23,7 +23,14 @@ export async function encodeAndKeep(
   policy: Policy,
   read: (contentHash: string) => Promise<Buffer> = (hash) => workspace.bodies.read(hash),
 ): Promise<Encoded> {
-  const encoded = await encodeOne(workspace, file, need, policy, read);
+  let body: Buffer;
+  try {
+    body = await read(file.contentHash);
+  } catch (error) {
+    // That is no property of the file: it is tried again once its bytes are there.
+    return failedEncode(file, need, messageOf(error));
+  }
+  const encoded = await encodeOne(workspace, file, body, need, policy);
   workspace.encodes.add(encoded, encodeKey(policy));
   return encoded;
 }
@@ -31,13 +38,12 @@ export async function encodeAndKeep(
 async function encodeOne(
   workspace: Workspace,
   file: ImageFile,
+  body: Buffer,
   need: Size | null,
   policy: Policy,
-  read: (contentHash: string) => Promise<Buffer>,
 ): Promise<Encoded> {
   const { contentHash } = file;
   try {
-    const body = await read(contentHash);
     if (!need) return { ...failedEncode(file, need, ''), ...(await vector(workspace, body)) };
     const { body: result, ...made } = await encodeNeeded(body, file, need, policy);
     const resultHash = contentHashOf(result);

@@ -7,6 +7,7 @@ import { needsOfPlacements } from '../../core/waste/placement-needs.js';
 import type { Frontier } from '../../crawl/frontier.js';
 import { Pacer } from '../../crawl/pacer.js';
 import { Robots, robotsLimit } from '../../crawl/robots.js';
+import type { Lease } from '../../store/leases.js';
 import type { Workspace } from '../../store/workspace.js';
 import { TextThread } from '../../texts/text-thread.js';
 import { noProgress, noTrace } from '../progress.js';
@@ -44,6 +45,7 @@ export async function workOn(
 ): Promise<SurveyResult> {
   const { signal, onProgress: tell = noProgress, onTrace = noTrace } = options;
   const { surveys, pages } = workspace;
+  let lease: Lease | undefined;
   const thread = new TextThread();
   const texts = new TextWork(workspace, thread, options.noBodies ?? false);
   try {
@@ -67,6 +69,7 @@ export async function workOn(
     try {
       const robots = new Robots(fetcher(options, open.reach, robotsLimit));
       const { head, frontier, visited } = await begin(robots);
+      lease = workspace.leases.take(`survey-${head.id}`);
       const refusal = async (url: string) =>
         options.ignoreRobots ? undefined : robots.refusal(url);
       const fetch = fetcher(options, open.reach, maxNamingBytes);
@@ -124,6 +127,7 @@ export async function workOn(
   } finally {
     await thread.close();
     await open.close();
+    lease?.release();
   }
 }
 

@@ -58,8 +58,11 @@ export async function survey(
       open.urls.length > 0 ? open.urls : hosts,
       options.views,
       plan,
+      (id) => {
+        const { due, skipped } = frontier.takeFound();
+        workspace.pages.noteFound(id, { due, skipped: [...named.problems, ...skipped] });
+      },
     );
-    workspace.pages.addFound(head.id, { due: [], skipped: named.problems });
     return { head, frontier, visited: 0 };
   });
 }

@@ -109,7 +109,11 @@ async function recordAll(
       if (signal?.aborted) break;
       onProgress({ stage: 'recordings', done: index, total: open.urls.length, doing: url });
       const plan = {
-        ...{ ...pageOf(url, open.reach), conditions, limits: { ...defaultColdLoadLimits, rest: 0 } },
+        ...{
+          ...pageOf(url, open.reach),
+          conditions,
+          limits: { ...defaultColdLoadLimits, rest: 0 },
+        },
         visitor: { ...options, accesses: [...(options.accesses ?? []), ...given] },
       };
       const name = open.urls.length === 1 ? label : `${label}-${index + 1}`;
