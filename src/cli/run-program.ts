@@ -2,6 +2,7 @@ import yargs from 'yargs';
 import { UsageError } from '../core/base/errors.js';
 import { moduleOf, optionsOf } from './command.js';
 import type { RunContext } from './command.js';
+import { maskedStream } from './masked-stream.js';
 import { columnsOf } from './streams.js';
 import type { Streams } from './streams.js';
 import { nearest } from './nearest.js';
@@ -23,7 +24,8 @@ const known = new Set(allCommands.flatMap((command) => Object.keys(optionsOf(com
  * @param values what it was called with, without its own name
  * @returns the exit status
  */
-export async function runProgram(values: readonly string[], streams: Streams): Promise<number> {
+export async function runProgram(values: readonly string[], given: Streams): Promise<number> {
+  const streams = { stdout: maskedStream(given.stdout), stderr: maskedStream(given.stderr) };
   let status = 0;
   const context: RunContext = {
     streams,

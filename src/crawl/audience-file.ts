@@ -38,8 +38,9 @@ export function readAudience(path: string): Device[] {
     };
     const sides = /^(\d+)\s*[x×*]\s*(\d+)$/i.exec(cells[size] ?? '') ?? [];
     return {
-      width: numeric('width', size < 0 ? cells[width] : sides[1]),
-      height: numeric('height', size < 0 ? cells[height] : sides[2]),
+      // Browsers have whole pixels; what an export has averaged is rounded.
+      width: Math.round(numeric('width', size < 0 ? cells[width] : sides[1])),
+      height: Math.round(numeric('height', size < 0 ? cells[height] : sides[2])),
       density: density < 0 ? 1 : numeric('density', cells[density]),
       visits: numberIn(cells[visits] ?? '', path, line, 'number of visits') ?? 0,
       touch: touch < 0 ? null : touchIn(cells[touch] ?? '', path, line),

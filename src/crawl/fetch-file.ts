@@ -1,6 +1,7 @@
 import { request as requestPlain } from 'node:http';
 import { request as requestSecure } from 'node:https';
 import type { IncomingMessage } from 'node:http';
+import { fetchWords } from './fetch-words.js';
 import { lookupAmong } from '../reach/connect-to.js';
 import type { Reach } from '../reach/reach.js';
 
@@ -29,9 +30,15 @@ const maxRedirects = 5;
 /**
  * Fetches a small file: follows redirects, reads no more than the limit, waits no longer than allowed.
  *
- * @throws Error when no answer comes, or when it leads where pages may not lead.
+ * @throws Error in plain words when no answer comes, or when it leads where pages may not lead.
  */
 export async function fetchFile(url: string, options: FetchOptions): Promise<FetchedFile> {
+  return follow(url, options).catch((error: unknown) => {
+    throw new Error(fetchWords(error, options.timeout), { cause: error });
+  });
+}
+
+async function follow(url: string, options: FetchOptions): Promise<FetchedFile> {
   const signal = AbortSignal.timeout(options.timeout);
   let at = new URL(url);
   for (let hop = 0; hop <= maxRedirects; hop++) {

@@ -1,4 +1,6 @@
+import { setTimeout as after } from 'node:timers/promises';
 import robotsParser from 'robots-parser';
+import { messageOf } from '../core/base/errors.js';
 import type { FetchedFile } from './fetch-file.js';
 
 /** The product token of this tool in robots.txt. */
@@ -21,16 +23,27 @@ interface Rules {
   readonly sitemaps: readonly string[];
 }
 
+/** How often a robots.txt that does not come is asked for again. */
+const retries = 2;
+
+/** The most sitemaps of one robots.txt that are known. */
+const maxSitemaps = 1_000;
+
 const noRules: Rules = { refusal: () => undefined, sitemaps: [] };
 
 /** The robots.txt rules of a survey's servers (RFC 9309), each fetched once. */
 export class Robots {
   readonly #fetch: (url: string) => Promise<FetchedFile>;
+  readonly #rest: number;
   readonly #byOrigin = new Map<string, Promise<Rules>>();
 
-  /** @param fetch brings the text of a robots.txt */
-  constructor(fetch: (url: string) => Promise<FetchedFile>) {
+  /**
+   * @param fetch brings the text of a robots.txt
+   * @param rest milliseconds before it is asked for again; each time twice as long
+   */
+  constructor(fetch: (url: string) => Promise<FetchedFile>, rest = 500) {
     this.#fetch = fetch;
+    this.#rest = rest;
   }
 
   /** Why an address must not be visited; `undefined` if it may be. */
@@ -52,25 +65,31 @@ export class Robots {
 
   async #load(origin: string): Promise<Rules> {
     const url = `${origin}/robots.txt`;
-    let answer: FetchedFile;
-    try {
-      answer = await this.#fetch(url);
-    } catch {
-      // A server that does not answer will not answer the browser either, which says so better.
-      return noRules;
-    }
-    // Section 2.3.1.3: "unavailable" (4xx) allows everything; 2.3.1.4: "unreachable" (5xx) nothing.
-    const { status } = answer;
-    if (status >= 500) {
-      const reason = `robots.txt cannot be read (it returned ${status}), so nothing may be visited`;
+    // Section 2.3.1.3: "unavailable" (4xx) allows everything; 2.3.1.4: "unreachable" (5xx, no response) nothing.
+    const answer = await this.#patiently(url);
+    if (typeof answer === 'string') {
+      const reason = `robots.txt cannot be read (${answer}), so nothing may be visited; --ignore-robots visits all the same`;
       return { refusal: () => reason, sitemaps: [] };
     }
+    const { status } = answer;
     if (status < 200 || status >= 300) return noRules;
     const robots = parse(url, answer.body.toString('utf8'));
+
     return {
       refusal: (address) =>
         robots.isAllowed(address, robotName) === false ? 'forbidden by robots.txt' : undefined,
-      sitemaps: robots.getSitemaps(),
+      sitemaps: robots.getSitemaps().slice(0, maxSitemaps),
     };
+  }
+
+  /** The response, or in words why there is none: what fails for a moment is asked for again. */
+  async #patiently(url: string): Promise<FetchedFile | string> {
+    for (let attempt = 0; ; attempt++) {
+      const answer = await this.#fetch(url).catch(messageOf);
+      if (typeof answer !== 'string' && answer.status < 500) return answer;
+      if (attempt >= retries)
+        return typeof answer === 'string' ? answer : `it returned ${answer.status}`;
+      await after(this.#rest * 2 ** attempt);
+    }
   }
 }

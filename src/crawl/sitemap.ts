@@ -30,7 +30,11 @@ export function parseSitemap(body: Buffer): Sitemap {
       .toString('utf8')
       .replace(/^\uFEFF/, '');
   } catch (error) {
-    return { pages: [], sitemaps: [], problems: [`it cannot be unzipped: ${String(error)}`] };
+    const isLarge = (error as NodeJS.ErrnoException).code === 'ERR_BUFFER_TOO_LARGE';
+    const reason = isLarge
+      ? `unzipped it is larger than ${maxSitemapBytes >> 20} MiB`
+      : 'it cannot be unzipped';
+    return { pages: [], sitemaps: [], problems: [reason] };
   }
   return text.trimStart().startsWith('<') ? parseXml(text) : parseText(text);
 }

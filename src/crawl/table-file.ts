@@ -95,15 +95,40 @@ export function numberIn(cell: string, name: string, line: number, what: string)
   throw new UsageError(`${name}, line ${line}: ${quoted(cell)} is not a ${what}`);
 }
 
-/** @throws NotFoundError, UsageError when a file cannot be read. */
+/**
+ * The text of a file in UTF-8 or UTF-16.
+ *
+ * @throws NotFoundError, UsageError when a file cannot be read.
+ */
 export function textOf(path: string): string {
+  let bytes: Buffer;
   try {
-    return readFileSync(path, 'utf8');
+    bytes = readFileSync(path);
   } catch (error) {
     const missing = (error as NodeJS.ErrnoException).code === 'ENOENT';
     if (missing) throw new NotFoundError(`there is no file ${path}`, { cause: error });
     throw new UsageError(`${path} cannot be read: ${messageOf(error)}`, { cause: error });
   }
+  if (bytes.length > maxBytes)
+    throw new UsageError(`${path} is larger than ${maxBytes / 1e6} MB`, { hint: 'split it' });
+  try {
+    return new TextDecoder(encodingOf(bytes), { fatal: true }).decode(bytes);
+  } catch {
+    // Older spreadsheets save the letters of western Europe in one byte each.
+    if (!bytes.includes(0)) return new TextDecoder('windows-1252').decode(bytes);
+    throw new UsageError(`${path} is not a text in UTF-8 or UTF-16`, {
+      hint: 'save it as UTF-8',
+    });
+  }
+}
+
+/** A text of a million addresses has less. */
+const maxBytes = 400e6;
+
+/** By the byte order mark, as spreadsheets write it (the Unicode Standard, section 23.8). */
+function encodingOf(bytes: Buffer): string {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return 'utf-16le';
+  return bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : 'utf-8';
 }
 
 export function quoted(text: string): string {

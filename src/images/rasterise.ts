@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import { withoutSecrets } from '../core/address/secrets.js';
 
 /** The greatest height of a picture drawn as pixels. */
 const maxHeight = 16_000;
@@ -14,5 +15,7 @@ export async function rasterise(svg: string): Promise<Buffer> {
     throw new RangeError(
       `a picture of ${height} pixels is too high, at most ${maxHeight} are drawn`,
     );
-  return sharp(Buffer.from(svg)).png({ palette: true }).toBuffer();
+  return sharp(Buffer.from(withoutSecrets(svg)))
+    .png({ palette: true })
+    .toBuffer();
 }

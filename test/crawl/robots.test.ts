@@ -8,7 +8,7 @@ import { serve } from '../support/server.js';
 const options = { reach: Reach.open(), userAgent: 'ZealousLynx', limit: 1_000, timeout: 2_000 };
 
 function robotsOf(status: number, text: string): Robots {
-  return new Robots(() => Promise.resolve({ status, body: Buffer.from(text) }));
+  return new Robots(() => Promise.resolve({ status, body: Buffer.from(text) }), 0);
 }
 
 describe('Robots', () => {
@@ -37,20 +37,34 @@ Disallow: /caf%C3%A9`,
     [404, undefined],
     [403, undefined],
     [200, undefined],
-    [503, 'robots.txt cannot be read (it returned 503), so nothing may be visited'],
+    [503, expect.stringMatching(/^robots.txt cannot be read \(it returned 503\), so nothing may/)],
   ])('takes an answer of %i with nothing in it for: %s', async (status, refusal) => {
-    expect(await robotsOf(status, '').refusal('http://a.test/x')).toBe(refusal);
+    expect(await robotsOf(status, '').refusal('http://a.test/x')).toEqual(refusal);
   });
 
-  it('asks each server once, and lets the browser speak to one that does not answer', async () => {
+  it('asks each server once, and takes one that does not respond for one that forbids all', async () => {
+    const asked: string[] = [];
+    const robots = new Robots((url) => {
+      asked.push(url);
+      return Promise.reject(new Error('connection refused'));
+    }, 0);
+    const reason = await robots.refusal('http://a.test/x');
+    expect(reason).toMatch(/^robots.txt cannot be read \(connection refused\)/);
+    await Promise.all([robots.refusal('http://a.test/y'), robots.refusal('http://b.test/')]);
+    const times = (url: string) => asked.filter((one) => one === url).length;
+    expect([times('http://a.test/robots.txt'), times('http://b.test/robots.txt')]).toEqual([3, 3]);
+  });
+
+  it('asks again for what fails for a moment', async () => {
     let asked = 0;
     const robots = new Robots(() => {
-      asked++;
-      return Promise.reject(new Error('refused'));
-    });
-    expect(await robots.refusal('http://a.test/x')).toBeUndefined();
-    await Promise.all([robots.refusal('http://a.test/y'), robots.refusal('http://b.test/')]);
-    expect(asked).toBe(2);
+      const body = Buffer.from('User-agent: *\nDisallow: /shut');
+      return asked++ === 0
+        ? Promise.reject(new Error('no'))
+        : Promise.resolve({ status: 200, body });
+    }, 0);
+    expect(await robots.refusal('http://a.test/shut')).toBe('forbidden by robots.txt');
+    expect(await robots.refusal('http://a.test/open')).toBeUndefined();
   });
 });
 
@@ -73,7 +87,9 @@ describe('fetchFile', () => {
     });
     const hosts = { '*.test': origin.slice('http://'.length) };
     expect(
-      (await fetchFile('http://kites.test/robots.txt', { ...options, reach: Reach.open(hosts) })).body.toString(),
+      (
+        await fetchFile('http://kites.test/robots.txt', { ...options, reach: Reach.open(hosts) })
+      ).body.toString(),
     ).toBe('here');
     await expect(fetchFile(`${origin}/slow`, { ...options, timeout: 200 })).rejects.toThrow();
     expect(mappedPlace({ '*.test': '[::1]:80' }, 'deep.kites.test', 443)).toEqual({

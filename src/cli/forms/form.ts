@@ -1,3 +1,4 @@
+import { withoutSecrets } from '../../core/address/secrets.js';
 import { UsageError } from '../../core/base/errors.js';
 import type { Screen } from '../../output/terminal/style.js';
 import { filePath, yesOrNo } from '../options/checks.js';
@@ -31,7 +32,8 @@ export function jsonForm<View>(load: () => Promise<(view: View) => unknown>): Pr
     describe: 'Print one JSON document and nothing else',
     print: async () => {
       const documentOf = await load();
-      return (view) => JSON.stringify(documentOf(view), null, 2);
+      const { jsonText } = await import('../../output/json/json-text.js');
+      return (view) => jsonText(documentOf(view));
     },
   };
 }
@@ -101,7 +103,7 @@ export async function writeForms<View>(view: View, { draw }: ChosenForms<View>):
     for (const [index, picture] of pictures.entries())
       await writeResult(
         pictures.length === 1 ? file : numbered(file, index + 1),
-        picture,
+        typeof picture === 'string' ? withoutSecrets(picture) : picture,
         `--${flagOf(name)}`,
       );
   }

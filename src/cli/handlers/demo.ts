@@ -4,6 +4,7 @@ import { rowsOf } from '../../core/rank/rank-view.js';
 import { defaultPolicy } from '../../core/policy/policy.js';
 import { clockDocument } from '../../output/json/clock.js';
 import { compareDocument } from '../../output/json/compare.js';
+import { jsonText } from '../../output/json/json-text.js';
 import { findingsDocument } from '../../output/json/rank-findings.js';
 import { rankDocument } from '../../output/json/rank.js';
 import { writtenReportDocument } from '../../output/json/written-report.js';
@@ -61,9 +62,7 @@ const siteForms: Forms<SiteView> = {
   json: {
     describe: 'As JSON',
     print: () =>
-      Promise.resolve((site) =>
-        JSON.stringify({ format: 'zealous-lynx.demo-site/1', ...site }, null, 2),
-      ),
+      Promise.resolve((site) => jsonText({ format: 'zealous-lynx.demo-site/1', ...site })),
   },
 };
 
@@ -107,10 +106,7 @@ const storyForms: Forms<StoryView> = {
   text: { describe: 'For people', print: () => Promise.resolve(drawDemoSummary) },
   json: {
     describe: 'As JSON',
-    print: () =>
-      Promise.resolve(({ steps }) =>
-        JSON.stringify({ format: 'zealous-lynx.demo/1', steps }, null, 2),
-      ),
+    print: () => Promise.resolve(({ steps }) => jsonText({ format: 'zealous-lynx.demo/1', steps })),
   },
 };
 

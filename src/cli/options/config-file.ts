@@ -44,11 +44,11 @@ export const fileSchema = object({
     .min(1, 'at least one view')
     .max(20, 'at most 20 views')
     .test('shares', 'views whose shares add up to 1', (views) => {
-      const sum = views?.reduce((all, { share }) => all + share, 0);
+      const sum = views?.reduce((all, one) => all + (one?.share ?? 0), 0);
       return sum === undefined || Math.abs(sum - 1) < 0.001;
     })
     .test('names', 'views with different names', (views) => {
-      return !views || new Set(views.map(({ name }) => name)).size === views.length;
+      return !views || new Set(views.map((one) => one?.name)).size === views.length;
     }),
   networks: array().of(network).typeError('a list of networks'),
   policy: policySchema,

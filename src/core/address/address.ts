@@ -69,7 +69,8 @@ export function hostOf(address: string): string {
 
 /**
  * A file path below a folder for an address: host left out, every segment made harmless (no `..`,
- * no separators, no control characters, at most 120 characters), the query folded into the name.
+ * no separators, no control characters, no name of a device, at most 120 characters), the query folded into the name, and
+ * the middle of what no file system takes left out.
  */
 export function relativePathOf(address: string): string {
   const url = new URL(address);
@@ -80,8 +81,16 @@ export function relativePathOf(address: string): string {
     const { stem, extension } = splitExtension(segments[last]!);
     segments[last] = safeSegment(`${stem}-${url.search.slice(1)}`) + extension;
   }
+  while (segments.length > 2 && segments.join('/').length > longestPath)
+    segments.splice(segments.length >> 1, 1);
   return segments.join('/');
 }
+
+/** Systems take from 260 characters (Windows, unless it is told otherwise) to 4,096, with the folder that it is put into. */
+const longestPath = 600;
+
+/** Names that Windows keeps for devices, with any extension (Naming Files, Paths, and Namespaces). */
+const devices = /^(?:con|prn|aux|nul|com\d|lpt\d|conin\$|conout\$)(?=\.|$)/i;
 
 /** `kite.large.jpg` as stem `kite.large` and extension `.jpg`; no extension gives an empty text. */
 export function splitExtension(name: string): { stem: string; extension: string } {
@@ -93,7 +102,9 @@ function safeSegment(segment: string): string {
   const text = segment
     .replace(/%[0-9A-Fa-f]{2}/g, '_')
     .replace(/[^A-Za-z0-9._~-]+/g, '_')
-    .replace(/^\.+/, '_');
+    .replace(/^\.+/, '_')
+    .replace(/\.+$/, '_')
+    .replace(devices, '_$&');
   if (text.length <= 120) return text;
   const { stem, extension } = splitExtension(text);
   return stem.slice(0, 120 - extension.length) + extension;

@@ -1,3 +1,5 @@
+import { printable } from './unprintable.js';
+
 /** An object from outside, of which nothing is known. */
 export type UntrustedObject = Readonly<Record<string, unknown>>;
 
@@ -14,13 +16,16 @@ export function listOf(value: unknown): readonly unknown[] {
   return Array.isArray(value) ? value : [];
 }
 
-/** The value when it is a text, bounded; nothing when it is anything else. */
+/** The value when it is a text, bounded and without control characters; nothing when it is anything else. */
 export function textOf(value: unknown): string {
-  return typeof value === 'string' ? value.slice(0, maxText) : '';
+  return typeof value === 'string' ? printable(value.slice(0, maxText), ' ') : '';
 }
 
-/** The value when it is a finite number of at least 0, also when it is written as a text; else `null`. */
+/** More bytes or milliseconds than anything that was ever measured here. */
+const maxAmount = 1e12;
+
+/** The value when it is a number of at least 0 that can be an amount, also when it is written as a text; else `null`. */
 export function amountOf(value: unknown): number | null {
   const number = typeof value === 'string' && value.trim() !== '' ? Number(value) : value;
-  return typeof number === 'number' && Number.isFinite(number) && number >= 0 ? number : null;
+  return typeof number === 'number' && number >= 0 && number <= maxAmount ? number : null;
 }

@@ -1,4 +1,5 @@
 import { pathOf } from '../address/address.js';
+import { withoutSecrets } from '../address/secrets.js';
 import { NotFoundError, UsageError } from '../base/errors.js';
 import { findingKind } from '../findings/index.js';
 import type { RankRow } from './rank-view.js';
@@ -48,7 +49,9 @@ export function findSubject(
   familiesOf: () => readonly RankRow[] = () => [],
   filesOf: () => readonly string[] = () => [],
 ): Subject {
-  const named = (url: string) => url === text || (text.startsWith('/') && pathOf(url) === text);
+  // What is printed has no secrets, and is what people copy.
+  const isText = (one: string) => one === text || withoutSecrets(one) === text;
+  const named = (url: string) => isText(url) || (text.startsWith('/') && isText(pathOf(url)));
   const page = pages.find(({ url, finalUrl }) => named(url) || named(finalUrl));
   if (page) return { kind: 'page', page };
   const byHash = imagesByHash(text, images);

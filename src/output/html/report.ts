@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { gzipSync } from 'node:zlib';
+import { withoutSecrets } from '../../core/address/secrets.js';
 import { asMarkup } from '../../core/base/markup-text.js';
 
 /** The program of the report, as it was built: one script and one style sheet. */
@@ -54,7 +55,9 @@ export function reportHtml(
     '<div id="app"><p class="opening">Opening the report …</p></div>',
     '<noscript><p class="opening">This report is a program in a file: it needs JavaScript.</p></noscript>',
     ...Object.entries(pictures).flatMap(([kind, list]) => [...blocksOf(kind, list)]),
-    block('data-0', [gzipSync(JSON.stringify(document), { level: 9 }).toString('base64')]),
+    block('data-0', [
+      gzipSync(withoutSecrets(JSON.stringify(document)), { level: 9 }).toString('base64'),
+    ]),
     `<script>${script}</script>`,
     '</body>',
     '</html>',

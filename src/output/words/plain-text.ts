@@ -1,13 +1,8 @@
-/**
- * Control characters, and the marks that turn the direction of text: what a page says must not move
- * the cursor, change colours, or disguise one address as another.
- */
-// eslint-disable-next-line no-control-regex
-const unprintable = /[\u0000-\u001F\u007F-\u009F\u200B-\u200F\u2028-\u202E\u2060-\u2069\uFEFF]/g;
+import { printable } from '../../core/base/unprintable.js';
 
 /** Text of foreign origin as it may be printed: on one line, harmless, at most `limit` characters. */
 export function plainText(text: string, limit = 400): string {
-  const harmless = text.replace(unprintable, '\uFFFD');
+  const harmless = printable(text);
   return harmless.length <= limit ? harmless : `${harmless.slice(0, limit - 1)}…`;
 }
 

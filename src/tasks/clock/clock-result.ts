@@ -4,6 +4,7 @@ import { loadFindingsOf } from '../../core/findings/load/index.js';
 import { countedRuns, medianRun, summariseSession } from '../../core/load/session.js';
 import type { Session } from '../../core/load/session.js';
 import { harOf } from '../../output/json/har.js';
+import { jsonText } from '../../output/json/json-text.js';
 import { writeWhole } from '../../store/write-whole.js';
 import { withoutMutedLoads } from './muted-loads.js';
 import type { Workspace } from '../../store/workspace.js';
@@ -35,7 +36,7 @@ export async function resultOf(
   }
   const run = medianRun(session);
   const harFile = join(workspace.folder, 'har', `session-${session.id}.har`);
-  await writeWhole(harFile, `${JSON.stringify(harOf(session, run, creator), null, 2)}\n`);
+  await writeWhole(harFile, `${jsonText(harOf(session, run, creator))}\n`);
   const found = loadFindingsOf(run, network, (url) => needed.get(url), servedHere);
   const findings = withoutMutedLoads(found, session.page, policy);
   return { session, summary: summariseSession(session), medianRun: run, findings, harFile };

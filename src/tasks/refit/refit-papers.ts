@@ -1,3 +1,4 @@
+import { withoutSecrets } from '../../core/address/secrets.js';
 import { acceptedFormats } from '../../core/refit/plan/accepted-formats.js';
 import { refitPapers } from '../../core/refit/refit-job.js';
 import type { MadeJob } from '../../core/refit/refit-job.js';
@@ -6,6 +7,7 @@ import type { DeliverySettings } from '../../core/refit/work/delivery.js';
 import type { WorkItem } from '../../core/refit/work/work-item.js';
 import type { PictureUse } from '../../core/survey/picture-use.js';
 import { worklistCsv } from '../../output/csv/worklist.js';
+import { jsonText, wholeJsonText } from '../../output/json/json-text.js';
 import { rewritesDocument } from '../../output/json/rewrites.js';
 import { snippetsDocument } from '../../output/json/snippets.js';
 import { worklistDocument } from '../../output/json/worklist.js';
@@ -34,13 +36,13 @@ export function papersOf({
   delivery,
 }: PaperInputs): [string, string][] {
   return [
-    [refitPapers.worklistCsv, `${worklistCsv(worklist)}\r\n`],
-    [refitPapers.worklistMarkdown, `${worklistMarkdown(worklist)}\n`],
-    [refitPapers.worklistJson, `${JSON.stringify(worklistDocument(worklist), null, 2)}\n`],
-    [refitPapers.tickets, `${ticketsMarkdown(worklist)}\n`],
+    [refitPapers.worklistCsv, withoutSecrets(`${worklistCsv(worklist)}\r\n`)],
+    [refitPapers.worklistMarkdown, withoutSecrets(`${worklistMarkdown(worklist)}\n`)],
+    [refitPapers.worklistJson, `${jsonText(worklistDocument(worklist))}\n`],
+    [refitPapers.tickets, withoutSecrets(`${ticketsMarkdown(worklist)}\n`)],
     [refitPapers.snippets, `${snippetsMarkdown(snippets)}\n`],
-    [refitPapers.snippetsJson, `${JSON.stringify(snippetsDocument(snippets), null, 2)}\n`],
-    [refitPapers.rewrites, `${JSON.stringify(rewritesDocument(jobs, uses), null, 2)}\n`],
+    [refitPapers.snippetsJson, `${wholeJsonText(snippetsDocument(snippets))}\n`],
+    [refitPapers.rewrites, `${wholeJsonText(rewritesDocument(jobs, uses))}\n`],
     ...serverRules(jobs),
     ...deliveryRules(delivery),
   ];

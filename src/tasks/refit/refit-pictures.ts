@@ -13,6 +13,7 @@ import { newElementText } from '../../core/refit/markup/new-element.js';
 import { picturesAtOnce } from '../../images/at-once.js';
 import { encodeKey } from '../../images/encode-key.js';
 import { readImageFacts } from '../../images/facts.js';
+import { wholeJsonText } from '../../output/json/json-text.js';
 import { rewritesDocument } from '../../output/json/rewrites.js';
 import { picturesMarkdown } from '../../output/markdown/snippets.js';
 import type { Workspace } from '../../store/workspace.js';
@@ -83,7 +84,7 @@ export async function refitPictures(
     sheetFiles: new Map<string, string | Buffer>(),
     papers: new Map<string, string | Buffer>([
       [refitPapers.snippets, `${picturesMarkdown(texts)}\n`],
-      [refitPapers.rewrites, `${JSON.stringify(rewritesDocument(jobs), null, 2)}\n`],
+      [refitPapers.rewrites, `${wholeJsonText(rewritesDocument(jobs))}\n`],
       ...(await reviewRefit(workspace, shown, read, options)),
     ]),
   };

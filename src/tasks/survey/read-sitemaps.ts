@@ -61,6 +61,15 @@ export async function readSitemaps(
         });
     }
   }
+  if (given.length > 0 && pages.size === 0) {
+    const reason = problems[0] ? `: ${problems[0].url}: ${problems[0].reason}` : '';
+    const words = `${given.join(', ')} ${given.length === 1 ? 'names' : 'name'} no page${reason}`;
+    if (starts.length === 0)
+      throw new NotFoundError(words, {
+        hint: 'give a sitemap with pages, or the address of the site',
+      });
+    problems.push(...given.map((url) => ({ url, reason: 'a sitemap that names no page' })));
+  }
   return { pages: [...pages], problems };
 }
 

@@ -51,6 +51,8 @@ const apart = 'site/';
 export class RefitNames {
   readonly #naming: Naming;
   readonly #taken: Set<string>;
+  /** Folders of the names that are taken. */
+  readonly #folders = new Set<string>();
   readonly #originals = new Map<string, Original>();
   readonly collisions: Collision[] = [];
 
@@ -67,30 +69,44 @@ export class RefitNames {
   /** A name for a file, as a path below the folder. */
   take(named: Named): string {
     const { inPlaceOf } = named;
-    if (inPlaceOf !== undefined && !this.#isTaken(inPlaceOf.toLowerCase(), named)) {
-      this.#taken.add(inPlaceOf.toLowerCase());
-      return inPlaceOf;
-    }
-    const { stem, extension } = this.#wanted(named);
-    const wanted = `${stem}${extension}`;
+    const isFree = (path: string) =>
+      !this.#isTaken(path.toLowerCase(), named) && this.#outOfFiles(path) === path;
+    if (inPlaceOf !== undefined && isFree(inPlaceOf)) return this.#taking(inPlaceOf);
+    const { stem: own, extension } = this.#wanted(named);
+    const wanted = `${own}${extension}`;
+    const stem = this.#outOfFiles(own);
     const isOurs = Object.values(ownFolders).some((folder) =>
       wanted.toLowerCase().startsWith(folder),
     );
     const place = isOurs ? apart : '';
-    let path = place + wanted;
+    let path = `${place}${stem}${extension}`;
     // A file that cannot have the name of its own original says its width, as its other widths do.
     if (named.main && this.#isSmallerThanAsked(path.toLowerCase(), named))
       path = `${place}${stem}-${named.width}${extension}`;
     for (let round = 1; this.#isTaken(path.toLowerCase(), named); round++)
       path = `${place}${stem}-${this.#naming.hashOf(named)}${round > 1 ? `-${round}` : ''}${extension}`;
     if (path !== wanted) this.collisions.push({ wanted, path });
+    return this.#taking(path);
+  }
+
+  #taking(path: string): string {
     this.#taken.add(path.toLowerCase());
+    for (const folder of foldersOf(path)) this.#folders.add(folder.toLowerCase());
     return path;
+  }
+
+  /** A path that leads through no file: services have `kite.jpg`, and `kite.jpg/w_600/kite.jpg` below it. */
+  #outOfFiles(path: string): string {
+    const segments = path.split('/');
+    for (let depth = 1; depth < segments.length; depth++)
+      while (this.#taken.has(segments.slice(0, depth).join('/').toLowerCase()))
+        segments[depth - 1] += '_';
+    return segments.join('/');
   }
 
   #isTaken(name: string, named: Named): boolean {
     const { contentHash } = named;
-    if (this.#taken.has(name)) return true;
+    if (this.#taken.has(name) || this.#folders.has(name)) return true;
     const original = this.#originals.get(name);
     if (!original) return false;
     return original.contentHash !== contentHash || this.#isSmallerThanAsked(name, named);
@@ -121,6 +137,12 @@ export class RefitNames {
       .replaceAll('{hash}', this.#naming.hashOf(named));
     return { stem: folder + (filled || name), extension };
   }
+}
+
+/** The folders that a path leads through. */
+function foldersOf(path: string): string[] {
+  const segments = path.split('/');
+  return segments.slice(1).map((_, at) => segments.slice(0, at + 1).join('/'));
 }
 
 /** The path of an original without its extension, with its new stem where it has one. */

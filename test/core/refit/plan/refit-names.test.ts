@@ -44,6 +44,34 @@ describe('names of a refit', () => {
     );
   });
 
+  it('lead through no file, and are no folder of another', () => {
+    const names = new RefitNames(naming, []);
+    const below = { ...file, stem: 'media/kite.webp/w_600/kite' };
+    expect(names.take({ ...file, stem: 'media/kite' })).toBe('media/kite.webp');
+    expect(names.take(below)).toBe('media/kite.webp_/w_600/kite.webp');
+    const others = new RefitNames(naming, []);
+    expect(others.take(below)).toBe('media/kite.webp/w_600/kite.webp');
+    expect(others.take({ ...file, stem: 'media/kite' })).toBe('media/kite-abcdwebp716.webp');
+    expect(others.collisions).toHaveLength(1);
+  });
+
+  it('make a file system of any paths', () => {
+    const segment = fc.constantFrom('a', 'b', 'kite.webp', 'KITE.webp', 'kite');
+    const paths = fc.array(fc.array(segment, { minLength: 1, maxLength: 4 }), { maxLength: 30 });
+    fc.assert(
+      fc.property(paths, (all) => {
+        const names = new RefitNames(naming, []);
+        const taken = all.map((parts, at) =>
+          names.take({ ...file, stem: parts.join('/'), contentHash: `${at}`.padStart(8, '0') }),
+        );
+        const lower = taken.map((path) => path.toLowerCase());
+        expect(new Set(lower).size).toBe(lower.length);
+        for (const one of lower)
+          for (const other of lower) expect(other.startsWith(`${one}/`)).toBe(false);
+      }),
+    );
+  });
+
   it('are never given twice, whatever their case, and tell what was wanted', () => {
     const names = new RefitNames(naming, []);
     names.take(file);
