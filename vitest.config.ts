@@ -36,7 +36,12 @@ export default defineConfig({
           ...common,
           name: 'browser',
           include: ['test/**/*.test.ts'],
-          exclude: [...unit, 'test/{package,real,whole,clock,findings}/**'],
+          // Of the attacks, only those that are soon made.
+          exclude: [
+            ...unit,
+            'test/{package,real,whole,clock,findings}/**',
+            'test/hostile/!(lying-pages).test.ts',
+          ],
           // They wait as much as they compute: one more than there are cores keeps a small machine busy.
           maxWorkers: 3,
           sequence: { groupOrder: 2 },

@@ -86,8 +86,8 @@ await build({
 // So does a process.
 await build({
   ...onNode,
-  entryPoints: ['src/images/vector-worker.ts'],
-  outfile: 'dist/bundle/images/vector-worker.js',
+  entryPoints: ['src/tasks/vector/vector-worker.ts'],
+  outfile: 'dist/bundle/vector/vector-worker.js',
 });
 // The program that every report carries in itself.
 await buildApp({

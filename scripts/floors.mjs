@@ -11,7 +11,7 @@ export const floors = [
   ['core/rank'],
   ['core/refit'],
   ['core/report'],
-  ['reach'],
+  ['reach', 'system'],
   ['browser', 'crawl', 'images', 'output', 'replay', 'store', 'texts'],
   ['tasks'],
   ['cli'],

@@ -1,6 +1,6 @@
 import { existsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { makeFolder } from '../store/make-folder.js';
+import { makeFolder } from '../system/make-folder.js';
 import { cacheFolder } from './cache-folder.js';
 
 /**

@@ -68,7 +68,7 @@ export class Robots {
     // Section 2.3.1.3: "unavailable" (4xx) allows everything; 2.3.1.4: "unreachable" (5xx, no response) nothing.
     const answer = await this.#patiently(url);
     if (typeof answer === 'string') {
-      const reason = `robots.txt cannot be read (${answer}), so nothing may be visited; --ignore-robots visits all the same`;
+      const reason = `robots.txt cannot be read (${answer}), so nothing may be visited`;
       return { refusal: () => reason, sitemaps: [] };
     }
     const { status } = answer;

@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto';
-import { existsSync } from 'node:fs';
+import { existsSync, readdirSync, rmSync } from 'node:fs';
 import { readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import pLimit from 'p-limit';
-import { writeWhole } from './write-whole.js';
+import { isRunning } from '../system/running.js';
+import { draftOwner, writeWhole } from './write-whole.js';
 
 /** Bodies that are held in memory at the same time while they are checked. */
 const readAtOnce = 4;
@@ -25,6 +26,13 @@ export class BodyStore {
   async keep(contentHash: string, body: Uint8Array): Promise<void> {
     if (this.has(contentHash)) return;
     await writeWhole(this.#path(contentHash), body, true);
+  }
+
+  /** Takes away what killed programs left half written. */
+  clearDrafts(): void {
+    for (const folder of namesIn(this.#folder))
+      for (const name of namesIn(join(this.#folder, folder)))
+        if (isAbandoned(name)) rmSync(join(this.#folder, folder, name), { force: true });
   }
 
   /**
@@ -65,4 +73,17 @@ export class BodyStore {
   #path(contentHash: string): string {
     return join(this.#folder, contentHash.slice(0, 2), contentHash);
   }
+}
+
+function namesIn(folder: string): string[] {
+  try {
+    return readdirSync(folder);
+  } catch {
+    return [];
+  }
+}
+
+function isAbandoned(name: string): boolean {
+  const pid = draftOwner(name);
+  return pid !== undefined && !isRunning(pid) && pid !== process.pid;
 }

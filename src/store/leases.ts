@@ -2,8 +2,8 @@ import { readFileSync, readdirSync, rmSync, statSync, utimesSync, writeFileSync 
 import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { BusyError } from '../core/base/errors.js';
-import { makeFolder } from './make-folder.js';
-import { isRunning } from './running.js';
+import { makeFolder } from '../system/make-folder.js';
+import { isRunning } from '../system/running.js';
 
 /** Who is at work on something. */
 interface Holder {

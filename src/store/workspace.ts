@@ -9,7 +9,7 @@ import { FilmStore } from './films.js';
 import { FingerprintStore } from './fingerprints.js';
 import { ImageStore } from './images.js';
 import { Leases } from './leases.js';
-import { makeFolder } from './make-folder.js';
+import { makeFolder } from '../system/make-folder.js';
 import { migrations, schemaVersion } from './schema.js';
 import { PageStore } from './pages.js';
 import { TextStore } from './texts.js';

@@ -1,7 +1,7 @@
 import { open, rename, rm } from 'node:fs/promises';
 import { dirname } from 'node:path';
-import { makeFolder } from './make-folder.js';
-import { isRunning } from './running.js';
+import { makeFolder } from '../system/make-folder.js';
+import { isRunning } from '../system/running.js';
 
 let drafts = 0;
 
@@ -45,6 +45,14 @@ export async function asWhole(
 
 /** Whether a file is a partial copy of one of `whole`, left by a program that has ended. */
 export function isAbandonedDraft(path: string, whole: ReadonlySet<string>): boolean {
-  const [, base, pid] = /^(.*)\.(\d+)-\d+\.part$/.exec(path) ?? [];
-  return base !== undefined && whole.has(base) && !isRunning(Number(pid));
+  const pid = draftOwner(path);
+  return pid !== undefined && whole.has(path.replace(draftEnding, '')) && !isRunning(pid);
+}
+
+const draftEnding = /\.(\d+)-\d+\.part$/;
+
+/** The process that a draft is or was written by; `undefined` for what is no draft. */
+export function draftOwner(path: string): number | undefined {
+  const pid = draftEnding.exec(path)?.[1];
+  return pid === undefined ? undefined : Number(pid);
 }

@@ -1,5 +1,5 @@
 import { createWriteStream } from 'node:fs';
-import { makeFolder } from './make-folder.js';
+import { makeFolder } from '../system/make-folder.js';
 import { dirname, join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';

@@ -1,17 +1,11 @@
 import { appendFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { tmpdir } from 'node:os';
 import { expect, it } from 'vitest';
+import { fatesFile } from './fates.js';
+import type { Fate } from './fates.js';
 import { temporaryFolder } from '../support/folder.js';
 import { oneView, outcomeOf, start } from '../support/program.js';
 import { serve } from '../support/server.js';
 import type { Answers, TestServer } from '../support/server.js';
-
-/** What becomes of an attack: nothing, its page alone is cut short, or it is refused in words. */
-export type Fate = 'held' | 'bounded' | 'told';
-
-/** Where the fates of a run are gathered, for the table at its end. */
-export const fatesFile = join(tmpdir(), `lynx-attacks-${process.ppid}.txt`);
 
 /** Declares an attack with its fate; the test fails when it turns out otherwise. */
 export function attack(fate: Fate, name: string, run: () => Promise<void>, seconds = 120): void {

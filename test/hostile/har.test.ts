@@ -166,8 +166,8 @@ const har = fc.record({
 });
 
 /** What no output may hold, whatever went in: no number, and what a terminal obeys. */
-// eslint-disable-next-line no-control-regex
 const forbidden =
+  // eslint-disable-next-line no-control-regex
   /\bNaN\b|\bInfinity\b|undefined|\[object |[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u202a-\u202e]/;
 
 describe('recordings that lie', () => {

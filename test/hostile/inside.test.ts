@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { attack } from './attack.js';
 import { temporaryFolder } from '../support/folder.js';
 import { oneView, run, runJson } from '../support/program.js';
 import { photograph } from '../support/pictures.js';
@@ -78,27 +79,28 @@ const lures: Readonly<Record<string, (inside: string, port: string) => Answers>>
 };
 
 describe('pages of the public internet', () => {
-  it.for(Object.entries(lures))('reach nothing inside: %s', async ([, lure]) => {
-    const cwd = temporaryFolder();
-    const inside = await serve({ '/x': { body: '<!doctype html><title>secret</title>' } });
-    const site = await serve(lure(inside.origin, inside.address.split(':')[1]!));
-    const call = ['http://kites.test/', '--map-host', `kites.test=${site.address}`];
-    const { status, stdout, stderr } = await run(
-      ['survey', ...call, ...oneView, '--json', '--no-bodies'],
-      { cwd },
-    );
-    expect([0, 3], stderr).toContain(status);
-    expect(site.asked).toContain('/');
-    const { pages, skipped } = JSON.parse(stdout) as Surveyed;
-    expect([...pages, ...skipped]).not.toEqual([]);
-    expect(stdout).not.toMatch(/secret|ERR_|net::/);
-    // Whoever tries it in a page that is timed fares no better.
-    await run(['clock', ...call, '--runs', '1', '--network', 'none'], { cwd });
-    expect([inside.asked, inside.connections()]).toEqual([[], 0]);
-    const told = [...pages.map(({ error }) => error), ...skipped.map(({ reason }) => reason)];
-    const isInPage = JSON.stringify(lure('', '')).includes('<img');
-    if (isInPage) expect(told.join()).toMatch(/this machine, where pages may not lead/);
-  });
+  for (const [name, lure] of Object.entries(lures))
+    attack('bounded', `reach nothing inside: ${name}`, async () => {
+      const cwd = temporaryFolder();
+      const inside = await serve({ '/x': { body: '<!doctype html><title>secret</title>' } });
+      const site = await serve(lure(inside.origin, inside.address.split(':')[1]!));
+      const call = ['http://kites.test/', '--map-host', `kites.test=${site.address}`];
+      const { status, stdout, stderr } = await run(
+        ['survey', ...call, ...oneView, '--json', '--no-bodies'],
+        { cwd },
+      );
+      expect([0, 3], stderr).toContain(status);
+      expect(site.asked).not.toEqual([]);
+      const { pages, skipped } = JSON.parse(stdout) as Surveyed;
+      expect([...pages, ...skipped]).not.toEqual([]);
+      expect(stdout).not.toMatch(/secret|ERR_|net::/);
+      // Whoever tries it in a page that is timed fares no better.
+      await run(['clock', ...call, '--runs', '1', '--network', 'none'], { cwd });
+      expect([inside.asked, inside.connections()]).toEqual([[], 0]);
+      const told = [...pages.map(({ error }) => error), ...skipped.map(({ reason }) => reason)];
+      const isInPage = JSON.stringify(lure('', '')).includes('<img');
+      if (isInPage) expect(told.join()).toMatch(/this machine, where pages may not lead/);
+    });
 
   it('use what a person allows them', async () => {
     const picture = await photograph(60, 40).jpeg().toBuffer();

@@ -214,9 +214,14 @@ describe('how servers are treated', () => {
   it('refuses certificates that do not verify, unless they are allowed', async () => {
     const cwd = temporaryFolder();
     const { origin } = await serveSecurely({ '/': page('<p>here') });
-    const refused = await run(['survey', `${origin}/`, '--json', ...oneView], { cwd });
+    const call = ['survey', `${origin}/`, '--json', ...oneView];
+    const refused = await run(call, { cwd });
     expect(refused.status).toBe(3);
-    const { pages } = JSON.parse(refused.stdout) as SurveyDocument;
+    const blind = [...call, '--ignore-robots'];
+    expect(refused.stdout).toMatch(/robots.txt cannot be read \(its certificate does not verify/);
+    const { stdout, status } = await run(blind, { cwd });
+    expect(status).toBe(3);
+    const { pages } = JSON.parse(stdout) as SurveyDocument;
     expect(pages[0]).toMatchObject({ status: null });
     expect(pages[0]!.error).toMatch(/^its certificate does not verify \(ERR_CERT_/);
     const allowed = await survey(cwd, [`${origin}/`, '--any-certificate']);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { optimiseVector } from '../../dist/src/tasks/survey/optimise-vector.js';
+import { optimiseVector } from '../../dist/src/tasks/vector/optimise-vector.js';
 
 describe('optimiseVector', () => {
   it('leaves out what nobody sees, and keeps the names of parts', async () => {

@@ -1,6 +1,8 @@
 import type { Browser, BrowserContextOptions } from 'playwright-core';
 import { BrowserError, messageOf } from '../../core/base/errors.js';
 import type { View } from '../../core/visitors/view.js';
+import { privateTemp } from '../../system/private-temp.js';
+import { MemoryWatch, usualMemory } from './memory-watch.js';
 import { browserVariable, findBrowser, findSurveyBrowser } from './find-browser.js';
 import { openConnections } from '../../reach/connections.js';
 import type { Connections } from '../../reach/connections.js';
@@ -32,6 +34,8 @@ export interface LaunchOptions {
   readonly oneProcess?: boolean;
   /** Milliseconds that connecting to this machine is to take, as on a real line of that round trip. */
   readonly latency?: number;
+  /** Bytes that all of its processes may have; by default what the machine can bear. */
+  readonly memory?: number | undefined;
   /** SHA-256 of a public key, in base64, that is trusted whatever certificate it comes with. */
   readonly trustedKey?: string;
   /** Called with what a person should know of how the browser runs. */
@@ -48,7 +52,13 @@ export type Notice = (words: string, key: string) => void;
  */
 export async function launchBrowser(
   reach: Reach = Reach.open(),
-  { oneProcess = false, latency = 0, trustedKey, onNotice }: LaunchOptions = {},
+  {
+    oneProcess = false,
+    latency = 0,
+    memory = usualMemory(),
+    trustedKey,
+    onNotice,
+  }: LaunchOptions = {},
 ): Promise<Browser> {
   const executablePath = oneProcess ? findSurveyBrowser() : findBrowser();
   if (!executablePath)
@@ -83,6 +93,7 @@ export async function launchBrowser(
   try {
     const browser = await start(executablePath, args, onNotice);
     if (connections) browser.once('disconnected', () => void connections.close());
+    await MemoryWatch.start(browser, memory);
     return browser;
   } catch (error) {
     await connections?.close();
@@ -102,16 +113,18 @@ async function start(
   // Takes most of a second to load: only who needs a browser pays for it.
   const { chromium } = await import('playwright-core');
   const launch = (chromiumSandbox: boolean) =>
-    chromium.launch({
-      executablePath,
-      args: [...args],
-      chromiumSandbox,
-      // The driver lets pages open windows unasked, which visitors' browsers do not.
-      ignoreDefaultArgs: ['--disable-popup-blocking'],
-      handleSIGINT: false,
-      handleSIGTERM: false,
-      handleSIGHUP: false,
-    });
+    inPrivateTemp(() =>
+      chromium.launch({
+        executablePath,
+        args: [...args],
+        chromiumSandbox,
+        // The driver lets pages open windows unasked, which visitors' browsers do not.
+        ignoreDefaultArgs: ['--disable-popup-blocking'],
+        handleSIGINT: false,
+        handleSIGTERM: false,
+        handleSIGHUP: false,
+      }),
+    );
   // Chromium refuses its sandbox to the superuser, which is who runs in most containers.
   if (process.getuid?.() === 0) {
     onNotice?.(
@@ -129,6 +142,19 @@ async function start(
       'sandbox-refused',
     );
     return launch(false);
+  }
+}
+
+/** The driver makes profiles where the system says that temporary files go, and so does the browser. */
+async function inPrivateTemp<Result>(work: () => Promise<Result>): Promise<Result> {
+  const before = process.env['TMPDIR'];
+  const folder = privateTemp();
+  process.env['TMPDIR'] = folder;
+  try {
+    return await work();
+  } finally {
+    if (before === undefined) delete process.env['TMPDIR'];
+    else process.env['TMPDIR'] = before;
   }
 }
 

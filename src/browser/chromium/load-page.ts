@@ -49,7 +49,9 @@ async function loaded(channel: Channel, url: string): Promise<string | null> {
   channel.on('Page.loadEventFired', () => {
     if (first !== undefined) settle(null);
   });
-  channel.on('Inspector.targetCrashed', () => settle('the page crashed'));
+  channel.on('Inspector.targetCrashed', () =>
+    settle('the page crashed, or was stopped for its memory'),
+  );
   channel.on(gone, () => settle('the tab was closed'));
   const { errorText, isDownload } = await channel.send('Page.navigate', { url });
   if (isDownload) return 'is a download';

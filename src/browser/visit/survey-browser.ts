@@ -13,7 +13,8 @@ import { Reach } from '../../reach/reach.js';
 import { WireBytes } from '../network/wire-bytes.js';
 import { userAgentOf } from '../chromium/user-agent.js';
 import { Visitor, defaultVisitLimits } from './visit.js';
-import type { Visit, VisitLimits } from './visit.js';
+import type { VisitLimits } from './visit.js';
+import type { Visit } from './visit-result.js';
 
 /** Loads a page in every view. */
 export interface PageVisitor {
@@ -33,6 +34,8 @@ export interface SurveyBrowserOptions extends VisitorSettings {
   /** Which machines pages may have the browser connect to. */
   readonly reach?: Reach | undefined;
   readonly onNotice?: Notice | undefined;
+  /** Bytes that the browser may have. */
+  readonly memory?: number | undefined;
   readonly limits?: VisitLimits | undefined;
   /** Whether a picture of each page's first screen is taken. */
   readonly pictures?: boolean | undefined;
@@ -132,7 +135,11 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
   const { reach = Reach.open() } = options;
   const { accesses = [], browserState } = options;
   const storageState = browserState === undefined ? undefined : readBrowserState(browserState);
-  const browser = await launchBrowser(reach, { oneProcess: true, onNotice });
+  const browser = await launchBrowser(reach, {
+    oneProcess: true,
+    onNotice,
+    memory: options.memory,
+  });
   try {
     const common: BrowserContextOptions = {
       ignoreHTTPSErrors: options.anyCertificate ?? false,

@@ -13,6 +13,8 @@ export const sweepRange = { from: 320, to: 2560 } as const;
 const step = 64;
 /** The most measurements of a page whose slots are not piecewise linear. */
 const maxWidths = 160;
+/** Milliseconds after which no more rounds begin. */
+const sweepTime = 8_000;
 /** Each round of refinement halves the gaps that are not straight. */
 const maxRounds = 7;
 
@@ -62,7 +64,9 @@ export async function sweep(
     for (const width of due) if (!measured.has(width)) await measureAt(width);
   };
   await measure(firstWidths(await documents[0].call<number[]>('breakpointsOf')));
-  for (let round = 0; round < maxRounds; round++) {
+  // What would be refined of a page of a hundred thousand elements is not worth the time of all others.
+  const end = performance.now() + sweepTime;
+  for (let round = 0; round < maxRounds && performance.now() < end; round++) {
     const before = measured.size;
     await measure(unexplained(measured));
     if (measured.size === before) break;

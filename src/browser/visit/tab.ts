@@ -8,6 +8,7 @@ import { NetworkRecorder } from '../network/network-recorder.js';
 import type { TextCollector } from '../network/texts.js';
 import type { WireBytes } from '../network/wire-bytes.js';
 import { Coverage } from './coverage.js';
+import { MemoryWatch } from '../chromium/memory-watch.js';
 import { openWindow } from '../chromium/own-window.js';
 
 export interface TabOptions {
@@ -45,7 +46,10 @@ export class Tab {
     this.coverage = coverage;
     this.#view = view;
     this.crashed = new Promise<never>((_, reject) => {
-      page.once('crash', () => reject(new Error('the page crashed its renderer')));
+      page.once('crash', () => {
+        const reason = MemoryWatch.reasonFor(page.context().browser());
+        reject(new Error(reason ?? 'the page crashed its renderer'));
+      });
     });
     this.crashed.catch(() => {});
     page.on('popup', (popup) => void popup.close().catch(() => {}));

@@ -1,79 +1,32 @@
 import { messageOf } from '../../core/base/errors.js';
 import { noBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
-import type { FoundPlacement, Placement, SlotCurve } from '../../core/slots/placement.js';
-import type { LoadFacts } from '../../core/survey/load-facts.js';
-import type { PageScreen } from '../../core/survey/page-screen.js';
-import type { Resource } from '../../core/survey/resource.js';
+import type { Placement } from '../../core/slots/placement.js';
 import { resourcesOf } from '../network/resources.js';
-import type { NamingFile, PictureUse } from '../../core/survey/picture-use.js';
-import { noSketch } from '../../core/survey/document-sketch.js';
-import type { DocumentSketch } from '../../core/survey/document-sketch.js';
 import type { View } from '../../core/visitors/view.js';
 import { canonicalInHeaders } from '../network/canonical-header.js';
 import { forbidsScripts } from '../network/forbids-scripts.js';
 import { firstScreenPicture } from './first-screen.js';
 import { measureFrames } from './frames.js';
 import { hashesByAddress, imageAnswers } from '../network/image-responses.js';
-import type { ImageAnswer } from '../network/image-responses.js';
 import type { DocumentFacts } from '../in-page/document-facts.js';
 import type { FoundLoad } from '../in-page/load-facts.js';
 import { maxLinks, maxPlacements } from '../in-page/limits.js';
 import type { ProbedPlacement } from '../in-page/probed.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';
 import { lostWords, navigate } from '../chromium/navigate.js';
-import type { NetworkRecorder } from '../network/network-recorder.js';
-import { headerOf, typeOf } from '../network/recorded-request.js';
+import { typeOf } from '../network/recorded-request.js';
 import type { RecordedRequest } from '../network/recorded-request.js';
 import { scrollPage } from './scroll-page.js';
 import { curvesOf } from './curves.js';
 import { loadFactsOf } from './load-facts.js';
 import { layoutsKnown, withLayoutKnown } from './known-layouts.js';
 import type { Reach } from '../../reach/reach.js';
+import { failedVisit, warningOf } from './visit-result.js';
+import type { FailedVisitOptions, Visit } from './visit-result.js';
 import { Tab } from './tab.js';
 import type { TabOptions } from './tab.js';
 import { LateError, within } from '../chromium/within.js';
-
-/** The result of visiting one page in one view. */
-export interface Visit {
-  readonly view: string;
-  readonly finalUrl: string;
-  readonly status: number | null;
-  readonly mediaType: string;
-  /** Why there is nothing to measure; absent if there is. */
-  readonly error: string | null;
-  /** What went wrong though the page was measured. */
-  readonly warning: string | null;
-  /** Set if it failed but may succeed next time: the `Retry-After` of the response, if it had one. */
-  readonly passing: { readonly retryAfter: string | undefined } | null;
-  readonly links: readonly string[];
-  /** Links to the page itself in another state that it asks not to follow. */
-  readonly ownLinks: readonly string[];
-  /** A digest of what the document shows; empty when there is none. */
-  readonly digest: string;
-  /** The page's canonical address (`rel=canonical`), or `null`. */
-  readonly canonical: string | null;
-  /** The pictures that the document names without showing them there. */
-  readonly uses: readonly Omit<PictureUse, 'page'>[];
-  /** The feeds and the manifest that it points to. */
-  readonly namingFiles: readonly NamingFile[];
-  /** Sketch of the document; empty when there is none. */
-  readonly shape: DocumentSketch;
-  readonly placements: readonly FoundPlacement[];
-  /** The slot curves, from the one visit that sweeps the page; none from the others. */
-  readonly curves: readonly Omit<SlotCurve, 'page'>[];
-  readonly images: readonly ImageAnswer[];
-  /** What it was sent besides. */
-  readonly resources: readonly Omit<Resource, 'thirdParty'>[];
-  /** Addresses that it wanted and that were not connected to, with the reason. */
-  readonly stopped: readonly { readonly url: string; readonly reason: string }[];
-  /** How it loaded; `null` if it did not. */
-  readonly load: LoadFacts | null;
-  /** Where its placements stand; `null` if it did not load. */
-  readonly screen: PageScreen | null;
-  /** Bytes on the wire of a first visit. */
-  readonly bytesByType: BytesByType;
-}
 
 export interface VisitLimits {
   /** Milliseconds that a page may take to load. */
@@ -117,6 +70,8 @@ export class Visitor {
   #stage = '';
   /** Whether the page had finished loading. */
   #loaded = false;
+  /** What is known of the page before it is swept. */
+  #measured: Visit | undefined;
 
   constructor(options: VisitorOptions) {
     this.#options = options;
@@ -135,7 +90,7 @@ export class Visitor {
       this.#tab ??= await this.#open();
     } catch (error) {
       // That is none of the page's doing.
-      return this.failed(url, messageOf(error), undefined, true);
+      return this.failed(url, messageOf(error), { passing: true });
     }
     const tab = this.#tab;
     try {
@@ -147,9 +102,15 @@ export class Visitor {
     } catch (error) {
       // A page that was there and fell silent may be a victim of what else the machine was doing; one that left may stay.
       const words = lostWords(messageOf(error));
+      const measured = this.#measured;
+      if (measured) {
+        await this.#drop();
+        const warning = warningOf([measured.warning, `${words}: its slots have no curves`]);
+        return { ...measured, warning };
+      }
       const hasLeft = words !== messageOf(error);
       const passing = hasLeft || (error instanceof LateError && this.#loaded);
-      const visit = this.failed(url, words, tab.recorder, passing);
+      const visit = this.failed(url, words, { recorder: tab.recorder, passing, isOnce: true });
       await this.#drop();
       return visit;
     }
@@ -195,10 +156,12 @@ export class Visitor {
     const limits = this.#limits;
     this.#stage = 'loaded';
     this.#loaded = false;
+    this.#measured = undefined;
     const trouble = await navigate(page, url, limits.load);
     this.#loaded = !trouble;
     const answer = recorder.document;
-    const failed = (error: string, passing = false) => this.failed(url, error, recorder, passing);
+    const failed = (error: string, passing = false) =>
+      this.failed(url, error, { recorder, passing });
     if (answer && answer.status >= 400)
       return failed(`returned ${answer.status}`, passingStatuses.has(answer.status));
     if (trouble?.fatal || !answer) {
@@ -269,6 +232,7 @@ export class Visitor {
       stopped: this.#stoppedOf(requests),
       screen: { ...facts.size, boxes: placements.flatMap(numbersOf), picture },
     } as const;
+    this.#measured = { ...visit, load: null, curves: [] };
     const found = await world.call<FoundLoad>('loadFacts');
     if (this.#options.sweeps) this.#stage = 'swept';
     const curves = this.#options.sweeps
@@ -306,38 +270,9 @@ export class Visitor {
   }
 
   /** The result of a visit that failed. */
-  failed(url: string, error: string, recorder?: NetworkRecorder, passing = false): Visit {
-    const answer = recorder?.document;
-    const retryAfter = answer && headerOf(answer, 'retry-after');
-    return {
-      view: this.#view.name,
-      finalUrl: answer?.url ?? url,
-      status: answer?.status || null,
-      mediaType: answer?.mediaType ?? '',
-      error,
-      warning: null,
-      passing: passing ? { retryAfter } : null,
-      links: [],
-      ownLinks: [],
-      digest: '',
-      canonical: null,
-      shape: noSketch,
-      uses: [],
-      namingFiles: [],
-      placements: [],
-      curves: [],
-      images: [],
-      resources: [],
-      stopped: [],
-      load: null,
-      screen: null,
-      bytesByType: noBytes(),
-    };
+  failed(url: string, error: string, more: FailedVisitOptions = {}): Visit {
+    return failedVisit(this.#view.name, url, error, more);
   }
-}
-
-function warningOf(problems: readonly (string | null)[]): string | null {
-  return problems.filter((words) => words !== null).join('; ') || null;
 }
 
 /** The box of a placement as four numbers; of no size for what is not shown. */

@@ -47,6 +47,7 @@ export const clockCommand = defineCommand({
       '120; three times what is expected, where that is more',
     ),
     ...visitorOptions("the browser's"),
+    memory: shared.memory,
     mapHost: shared.mapHost,
     allowHost: shared.allowHost,
   },

@@ -10,7 +10,7 @@ import type { Io } from '../io.js';
 import { visitorOf } from '../options/access-options.js';
 import { namedNetwork, namedView } from '../options/named.js';
 import { choiceOf } from '../options/requests.js';
-import { hostsOf } from '../options/shared.js';
+import { hostsOf, memoryOf } from '../options/shared.js';
 import { program } from '../program.js';
 
 export const handler: Handler<typeof clockCommand> = async (
@@ -55,6 +55,7 @@ export const handler: Handler<typeof clockCommand> = async (
       warm: settings.warm,
       film: settings.film !== undefined,
       ...hostsOf(settings),
+      ...memoryOf(settings),
       policy,
       creator: program,
     });

@@ -6,7 +6,7 @@ import type { View } from '../../core/visitors/view.js';
 import { surveyForms } from '../forms/survey.js';
 import { visitorOf } from '../options/access-options.js';
 import type { FileSettings } from '../options/config-file.js';
-import { hostsOf } from '../options/shared.js';
+import { hostsOf, memoryOf } from '../options/shared.js';
 import { defaultPages, queryRuleOf } from '../options/survey.js';
 import type { RankView } from '../../output/views/rank.js';
 import type { Workspace } from '../../store/workspace.js';
@@ -42,6 +42,7 @@ export const handler: Handler<typeof surveyCommand> = async (
     groups: file.groups,
     tabs: settings.tabs,
     ...hostsOf(settings),
+    ...memoryOf(settings),
     ignoreRobots: settings.ignoreRobots,
     ...visitorOf(settings, file.access),
     pace: settings.pace,

@@ -31,11 +31,21 @@ export const shared = {
     'HOST=ADDRESS:PORT: connect to this address for this host (* may stand in the host)',
     hostMappings().default([]),
   ),
+  memory: option(
+    'Megabytes that all processes of the browser may have together; the page that takes too much is stopped',
+    wholeNumber(500, 1_000_000),
+    'half of the machine, at most 6,000',
+  ),
   allowHost: option(
     'Let public pages use this host though it is on this machine or in its network (*.NAME: all below NAME)',
     textList('the name of a host').default([]),
   ),
 };
+
+/** `--memory` in bytes. */
+export function memoryOf({ memory }: { readonly memory?: number | undefined }) {
+  return { memory: memory === undefined ? undefined : memory * 1e6 };
+}
 
 /** `--map-host` and `--allow-host` as the tasks have them. */
 export function hostsOf({

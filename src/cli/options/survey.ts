@@ -74,6 +74,7 @@ export const surveyOptions = {
     ),
     tabs: option('Load this many pages at a time', wholeNumber(1, 32).default(defaultTabs)),
     timeout: option('Seconds that a page may take to load', wholeNumber(1, 600).default(30)),
+    memory: shared.memory,
     mapHost: shared.mapHost,
     allowHost: shared.allowHost,
     refit: option(

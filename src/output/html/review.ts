@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { asMarkup } from '../../core/base/markup-text.js';
 import type { Region } from '../../core/base/region.js';
 import type { Size } from '../../core/base/size.js';
@@ -35,6 +36,19 @@ figure { margin: 0; } figcaption { font-size: 13px; color: var(--pale); }
 .spot { overflow: hidden; position: relative; margin-bottom: 8px; background: #eee; } .spot img { position: absolute; transform-origin: 0 0; image-rendering: pixelated; }
 `;
 
+const script = `
+for (const range of document.querySelectorAll('input[type=range]'))
+  range.addEventListener('input', () => range.previousElementSibling.style.setProperty('--at', range.value + '%'));
+`;
+
+/** The pictures beside it and its own script, and nothing that a page could have put into it. */
+const contentPolicy = [
+  "default-src 'none'",
+  "img-src 'self' file:",
+  "style-src 'unsafe-inline'",
+  `script-src 'sha256-${createHash('sha256').update(script).digest('base64')}'`,
+].join('; ');
+
 /** A page that shows refitted pictures beside their originals, at 100 % and enlarged. */
 export function reviewHtml(entries: readonly ReviewedPicture[]): string {
   return `<!doctype html>
@@ -42,6 +56,7 @@ export function reviewHtml(entries: readonly ReviewedPicture[]): string {
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
+<meta http-equiv="Content-Security-Policy" content="${contentPolicy}">
 <title>Originals and refits</title>
 <style>${style}</style>
 </head>
@@ -49,10 +64,7 @@ export function reviewHtml(entries: readonly ReviewedPicture[]): string {
 <h1>Originals and refits</h1>
 <p class="about">Look at them before anything goes live. Each is shown at 100 %, a pixel of the file to a pixel of the screen at a density of 1: to the left of the line the original, reduced to the same size without loss; to the right what visitors are sent. Beside it, the place where the two differ most, ${enlarged} times enlarged.</p>
 ${entries.map(section).join('\n')}
-<script>
-for (const range of document.querySelectorAll('input[type=range]'))
-  range.addEventListener('input', () => range.previousElementSibling.style.setProperty('--at', range.value + '%'));
-</script>
+<script>${script}</script>
 </body>
 </html>
 `;

@@ -42,9 +42,7 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
       ? [yellow('Stopped. What was surveyed is kept; zealous-lynx survey --resume continues.')]
       : []),
   ];
-  return [
-    `${bold(plainText(survey.label))}: ${count(pages.length, 'page')} surveyed in ${count(survey.views.length, 'view')}, heaviest first`,
-    '',
+  const pageTable = () =>
     table(
       screen,
       [
@@ -58,7 +56,11 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
         })),
       ],
       shown.map((page) => rowOf(page, origin, Math.max(20, screen.width - 76))),
-    ),
+    );
+  return [
+    `${bold(plainText(survey.label))}: ${pages.length === 0 ? 'no page could be surveyed' : `${count(pages.length, 'page')} surveyed in ${count(survey.views.length, 'view')}, heaviest first`}`,
+    '',
+    ...(pages.length === 0 ? [] : [pageTable()]),
     ...(left > 0 ? [dim(`${count(left, 'more page')}; --top ${pages.length} shows all.`)] : []),
     '',
     ...notes,

@@ -20,6 +20,8 @@ export interface ClockOptions extends TaskOptions, HostOptions, VisitorSettings 
   readonly noInteractive?: boolean;
   /** Films one extra load of each page at the end. */
   readonly film?: boolean;
+  /** Bytes that the browser may have. */
+  readonly memory?: number | undefined;
   /** Loads each page a second time, with the cache that its cold load left. */
   readonly warm?: boolean;
   /** The policy that the images of a survey are judged by; without it, no needed bytes are given. */

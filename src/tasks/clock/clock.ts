@@ -29,7 +29,7 @@ export async function clock(
   pages: readonly string[],
   options: ClockOptions,
 ): Promise<ClockOutcome> {
-  const { signal, onNotice } = options;
+  const { signal, onNotice, memory } = options;
   const split = pages.map(splitCredentials);
   const given = split.flatMap(({ access }) => access ?? []);
   const open = await openStarts(
@@ -38,7 +38,7 @@ export async function clock(
   );
   try {
     const latency = connectingTime(open, options.network);
-    const browser = await launchBrowser(open.reach, { latency, onNotice });
+    const browser = await launchBrowser(open.reach, { latency, onNotice, memory });
     const stop = () => void browser.close();
     signal?.addEventListener('abort', stop, { once: true });
     try {

@@ -12,7 +12,7 @@ import { refitPapers } from '../../core/refit/refit-job.js';
 import type { KeptFile, MadeJob, MadeVariant } from '../../core/refit/refit-job.js';
 import type { WorkItem } from '../../core/refit/work/work-item.js';
 import { contentHashOf } from '../../images/hash.js';
-import { makeFolder } from '../../store/make-folder.js';
+import { makeFolder } from '../../system/make-folder.js';
 import { writeWhole } from '../../store/write-whole.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { MadeSheet } from './make-sheets.js';

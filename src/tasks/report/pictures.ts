@@ -14,7 +14,7 @@ export async function thumbnailsOf(
   { signal, onProgress = noProgress }: TaskOptions,
 ): Promise<string[]> {
   const { thumbnailOf } = await import('../../images/thumbnail.js');
-  const { inVectorProcess } = await import('../../images/vector-process.js');
+  const { inVectorProcess } = await import('../vector/vector-process.js');
   const limit = pLimit(picturesAtOnce);
   let done = 0;
   return Promise.all(

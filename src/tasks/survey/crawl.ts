@@ -1,5 +1,5 @@
 import type { PageVisitor } from '../../browser/visit/survey-browser.js';
-import type { Visit } from '../../browser/visit/visit.js';
+import type { Visit } from '../../browser/visit/visit-result.js';
 import type { Frontier } from '../../crawl/frontier.js';
 import { isThirdParty } from '../../crawl/third-party.js';
 import { groupPages } from '../../core/survey/page-groups.js';

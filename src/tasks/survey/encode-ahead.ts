@@ -8,7 +8,7 @@ import type { Policy } from '../../core/policy/policy.js';
 import type { Size } from '../../core/base/size.js';
 import type { View } from '../../core/visitors/view.js';
 import { encodeKey } from '../../images/encode-key.js';
-import type { Visit } from '../../browser/visit/visit.js';
+import type { Visit } from '../../browser/visit/visit-result.js';
 import type { PageRecord } from '../../store/pages.js';
 import type { Workspace } from '../../store/workspace.js';
 import { refitResult } from './refit-result.js';

@@ -9,7 +9,7 @@ import { tidy } from '../../images/facts.js';
 import { contentHashOf } from '../../images/hash.js';
 import { compressedBytes, encodeNeeded } from '../../images/needed.js';
 import type { Workspace } from '../../store/workspace.js';
-import { optimiseVector } from './optimise-vector.js';
+import { optimiseVector } from '../vector/optimise-vector.js';
 
 /**
  * Encodes one file at its need, or makes a vector smaller, and keeps what came of it.

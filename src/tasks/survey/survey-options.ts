@@ -29,6 +29,8 @@ export interface SurveyOptions extends TaskOptions, HostOptions {
   readonly retries?: number;
   /** What is shown to hosts so that they let the tool in; never kept. */
   readonly accesses?: readonly Access[];
+  /** Bytes that the browser may have. */
+  readonly memory?: number | undefined;
   /** File of cookies and local storage saved by a browser; never stored. */
   readonly browserState?: string | undefined;
   /** Accepts certificates that do not verify. */

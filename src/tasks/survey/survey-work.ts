@@ -46,6 +46,7 @@ export async function workOn(
   const { signal, onProgress: tell = noProgress, onTrace = noTrace } = options;
   const { surveys, pages } = workspace;
   let lease: Lease | undefined;
+  workspace.bodies.clearDrafts();
   const thread = new TextThread();
   const texts = new TextWork(workspace, thread, options.noBodies ?? false);
   try {
@@ -56,6 +57,7 @@ export async function workOn(
       keepText: texts.keep,
       reach: open.reach,
       onNotice: options.onNotice,
+      memory: options.memory,
       limits: options.limits,
       userAgent: options.userAgent,
       accesses: options.accesses,

@@ -1,5 +1,5 @@
 import type { PageVisitor } from '../../browser/visit/survey-browser.js';
-import type { Visit } from '../../browser/visit/visit.js';
+import type { Visit } from '../../browser/visit/visit-result.js';
 import type { LimitFunction } from 'p-limit';
 import { pause, retryAfterOf } from '../../crawl/pacer.js';
 import type { Pacer } from '../../crawl/pacer.js';
@@ -81,7 +81,8 @@ async function visitPatiently(
         error: `${result.error}, and asks not to be visited for ${inWords(rest)}`,
       };
     onTrace('page failed for the moment', { url, view: result.view, error: result.error, rest });
-    if (attempt >= retries) return { ...result, error: afterRetries(result.error, attempt) };
+    const most = result.passing.isOnce ? Math.min(1, retries) : retries;
+    if (attempt >= most) return { ...result, error: afterRetries(result.error, attempt) };
     // What one page is told holds for its server: the others wait as well.
     if (asked === null) await pause(rest, signal);
     else pacer.leaveAlone(url, rest);

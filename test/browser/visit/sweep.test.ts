@@ -6,7 +6,7 @@ import { firstWidths, sweepRange } from '../../../dist/src/browser/visit/sweep.j
 import { TextCollector } from '../../../dist/src/browser/network/texts.js';
 import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
 import { Visitor } from '../../../dist/src/browser/visit/visit.js';
-import type { Visit } from '../../../dist/src/browser/visit/visit.js';
+import type { Visit } from '../../../dist/src/browser/visit/visit-result.js';
 import { slotWidthAt } from '../../../src/core/slots/slot-curve.js';
 import { contentHashOf } from '../../../src/images/hash.js';
 import { photograph } from '../../support/pictures.js';

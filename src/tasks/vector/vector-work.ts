@@ -1,6 +1,6 @@
-import { smallerVector } from '../texts/smaller-vector.js';
-import { thumbnailOf } from './thumbnail.js';
-import { drawTheSame } from './vector.js';
+import { smallerVector } from '../../texts/smaller-vector.js';
+import { thumbnailOf } from '../../images/thumbnail.js';
+import { drawTheSame } from '../../images/vector.js';
 
 /** What is done with vector images of pages, by name; `null` where it cannot be done. */
 export const vectorWork = {

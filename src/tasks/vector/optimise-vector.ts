@@ -1,4 +1,4 @@
-import { inVectorProcess } from '../../images/vector-process.js';
+import { inVectorProcess } from './vector-process.js';
 
 /** Longer ones are left as they are. */
 const maxBytes = 1_000_000;

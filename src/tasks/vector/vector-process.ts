@@ -7,7 +7,7 @@ import type { VectorWork } from './vector-work.js';
 /** Milliseconds that one piece of work may take. */
 const patience = 10_000;
 
-const worker = fileURLToPath(new URL('../images/vector-worker.js', import.meta.url));
+const worker = fileURLToPath(new URL('../vector/vector-worker.js', import.meta.url));
 
 /** One after the other: so it is known which image a process was ended for. */
 const inTurn = pLimit(1);
