@@ -20,6 +20,16 @@ export interface ReachOptions {
 /** The most hosts that are remembered of each kind. */
 const maxNoted = 10_000;
 
+interface Lookup {
+  readonly at: number;
+  /** Milliseconds that it took. */
+  time: number;
+  readonly addresses: Promise<LookupAddress[]>;
+}
+
+/** Milliseconds after which a host is looked up again: the next load of a page pays for it as the first one did. */
+const lookupRest = 2_000;
+
 /** The most starts whose hosts are looked up. */
 const maxLookups = 100;
 
@@ -42,6 +52,7 @@ export class Reach {
   readonly #allowed: readonly string[];
   /** Why, by `host:port`. */
   readonly #refusals = new Map<string, string>();
+  readonly #lookups = new Map<string, Lookup>();
   /** Where hosts were found. */
   readonly #addresses = new Map<string, string>();
 
@@ -88,13 +99,32 @@ export class Reach {
     if (mapped) return mapped;
     const place = placeIn(this.hosts, host, port);
     if (!this.isGuarded || this.#allowed.some((name) => isNamed(name, host))) return place;
-    const addresses = await addressesOf(place.host);
+    const addresses = await this.#lookUp(place.host);
     const open = addresses.filter(({ address }) => insideWords(address) === undefined);
     if (open.length > 0) return { ...place, addresses: open };
     const [{ address }] = addresses as [LookupAddress];
     const words = `${address === host ? host : `${host} (${address})`} is ${insideWords(address)!}`;
     if (this.#refusals.size < maxNoted) this.#refusals.set(`${host}:${port}`, words);
     throw new RefusedError(words);
+  }
+
+  /** Connections that a page opens at once ask for their host once, as a browser does. */
+  #lookUp(host: string): Promise<LookupAddress[]> {
+    const now = performance.now();
+    const known = this.#lookups.get(host);
+    if (known && now - known.at < lookupRest) return known.addresses;
+    const lookup: Lookup = { at: now, time: 0, addresses: addressesOf(host) };
+    if (this.#lookups.size < maxNoted) this.#lookups.set(host, lookup);
+    void lookup.addresses.then(
+      () => (lookup.time = performance.now() - now),
+      () => this.#lookups.delete(host),
+    );
+    return lookup.addresses;
+  }
+
+  /** Milliseconds that the last lookup of an address's host took; 0 if there was none here. */
+  lookupTimeOf(url: string): number {
+    return URL.canParse(url) ? (this.#lookups.get(bareHost(url))?.time ?? 0) : 0;
   }
 
   /** Notes the address that a host was found at. */

@@ -208,6 +208,11 @@ export class PageStore {
     return rows.map(toImageFile);
   }
 
+  /** Content hashes of the texts and fonts that a survey found. */
+  textHashes(surveyId: number): string[] {
+    return this.#texts('SELECT content_hash AS url FROM survey_text WHERE survey_id = ?', surveyId);
+  }
+
   /** The pages of a survey, nearest to its starts first. */
   list(surveyId: number): SurveyedPage[] {
     const rows = allRows<PageRow>(

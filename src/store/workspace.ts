@@ -110,6 +110,16 @@ export class Workspace {
     return size;
   }
 
+  /** What is wrong with the database, in its own words; empty if it is sound. */
+  problems(): string[] {
+    const rows = this.#database.prepare('PRAGMA integrity_check(20)').raw().all() as [string][];
+    const broken = this.#database.prepare('PRAGMA foreign_key_check').raw().all() as unknown[][];
+    return [
+      ...rows.map(([words]) => words).filter((words) => words !== 'ok'),
+      ...broken.slice(0, 20).map((row) => `a row of ${String(row[0])} belongs to nothing`),
+    ];
+  }
+
   /** Returns the space of deleted rows to the disk. */
   tidy(): void {
     this.#database.exec('VACUUM; PRAGMA wal_checkpoint(TRUNCATE);');

@@ -26,6 +26,7 @@ import { takePicture } from './page-picture.js';
 import type { Reach } from '../../reach/reach.js';
 import { untilQuiet } from '../network/until-quiet.js';
 import type { QuietLimits } from '../network/until-quiet.js';
+import { withLookups } from './lookups.js';
 import { usedContent, withUse } from './used-content.js';
 import { within } from '../chromium/within.js';
 
@@ -53,7 +54,7 @@ export interface LoadPlan {
   readonly visitor?: VisitorSettings | undefined;
   readonly context?: ContextSettings;
   /** Knows where hosts were found, where the browser sees only its proxy. */
-  readonly reach?: Pick<Reach, 'addressOf' | 'refusalOf'>;
+  readonly reach?: Pick<Reach, 'addressOf' | 'lookupTimeOf' | 'refusalOf'>;
   readonly observer?: LoadObserver;
   /** Called with a picture of the whole page (PNG) after everything is measured; without it, none is taken. */
   readonly onPicture?: ((picture: Buffer) => Promise<void>) | undefined;
@@ -257,11 +258,12 @@ async function readAtRest(
       const address = known.serverAddress && reach?.addressOf(request.url);
       return address ? { ...known, serverAddress: address } : known;
     };
-    const requests = recorded
+    const loaded = recorded
       // What a document or style sheet brings itself is no request.
       .filter(({ url }) => !isInDocument(url))
       .map(told)
       .sort((a, b) => a.start - b.start);
+    const requests = reach ? withLookups(loaded, reach) : loaded;
     const interactive = rest > 0 ? interactiveAt({ ...seen, requests }) : null;
     if (interactive !== null || performance.now() >= end)
       return { seen, requests, interactive, told };

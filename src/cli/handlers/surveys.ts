@@ -2,10 +2,16 @@ import { UsageError } from '../../core/base/errors.js';
 import type { Handler } from '../command.js';
 import type { surveysCommand } from '../commands/surveys.js';
 import { surveysForms } from '../forms/survey.js';
+import type { WorkspaceCheck } from '../../output/views/surveys.js';
+import type { Workspace } from '../../store/workspace.js';
 
 export const handler: Handler<typeof surveysCommand> = async (settings, _file, { show }) => {
   const { workspace: folder, action, survey, name } = settings;
-  if ((action !== 'list') !== (survey !== undefined) || (action === 'rename') !== !!name)
+  const isWrong =
+    (action === 'list' && survey !== undefined) ||
+    ((action === 'rename' || action === 'delete') && survey === undefined) ||
+    (action === 'rename') !== !!name;
+  if (isWrong)
     throw new UsageError(`${action} takes ${taken[action]}`, {
       hint: `write zealous-lynx surveys ${calls[action]}`,
     });
@@ -15,17 +21,31 @@ export const handler: Handler<typeof surveysCommand> = async (settings, _file, {
   try {
     if (action === 'rename') workspace.surveys.rename(workspace.surveys.find(survey).id, name!);
     if (action === 'delete') await deleteSurvey(workspace, survey!);
-    const view = { surveys: workspace.surveys.list(), size: await workspace.size() };
-    await show(surveysForms, view, settings);
+    const check = action === 'check' ? await checkOf(workspace, survey) : null;
+    const surveys = check && check.database.length > 0 ? [] : workspace.surveys.list();
+    await show(surveysForms, { surveys, size: await workspace.size(), check }, settings);
+    return check && check.database.length > 0 ? 3 : 0;
   } finally {
     workspace.close();
   }
 };
 
+async function checkOf(workspace: Workspace, label: string | undefined): Promise<WorkspaceCheck> {
+  const { checkWorkspace } = await import('../../tasks/survey/check-workspace.js');
+  const { surveys } = workspace;
+  return checkWorkspace(workspace, label === undefined ? surveys.list() : [surveys.find(label)]);
+}
+
 const taken = {
   list: 'no label',
   rename: 'the label of a survey and its new label',
   delete: 'the label of a survey, and nothing else',
+  check: 'the label of a survey, or none for all',
 } as const;
 
-const calls = { list: 'list', rename: 'rename LABEL NAME', delete: 'delete LABEL' } as const;
+const calls = {
+  list: 'list',
+  rename: 'rename LABEL NAME',
+  delete: 'delete LABEL',
+  check: 'check',
+} as const;

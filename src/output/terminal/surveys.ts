@@ -1,11 +1,11 @@
-import type { SurveysView } from '../views/surveys.js';
+import type { SurveysView, WorkspaceCheck } from '../views/surveys.js';
 import { plainText, shorten } from '../words/plain-text.js';
 import { count, formatBytes } from '../words/units.js';
 import { paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
 /** The surveys of a workspace, one row each, and their size on disk. */
-export function drawSurveys({ surveys, size }: SurveysView, screen: Screen): string {
+export function drawSurveys({ surveys, size, check }: SurveysView, screen: Screen): string {
   const { dim } = paletteFor(screen);
   const disk = `on disk: ${formatBytes(size.database)} of measurements, ${formatBytes(size.bodies)} of images and encodes`;
   if (surveys.length === 0) return `There is no survey yet. ${disk}`;
@@ -35,5 +35,29 @@ export function drawSurveys({ surveys, size }: SurveysView, screen: Screen): str
     ),
     '',
     dim(`${count(surveys.length, 'survey')}, ${disk}`),
+    ...(check ? ['', ...checkLines(check)] : []),
   ].join('\n');
+}
+
+/** What a check has found, and how to go on. */
+function checkLines({ database, bodies, damaged, missing }: WorkspaceCheck): string[] {
+  if (database.length > 0)
+    return [
+      'The database is damaged:',
+      ...database.map((problem) => `  ${plainText(problem)}`),
+      'Survey again into another --workspace. What can still be read of this one is not safe to rely on.',
+    ];
+  const sound = bodies - damaged - missing;
+  const lines = [
+    `The database is sound. ${sound} of ${count(bodies, 'body', 'bodies')} are as they were.`,
+  ];
+  if (damaged > 0)
+    lines.push(
+      `${count(damaged, 'body was', 'bodies were')} damaged and taken away: refit fetches or makes them again.`,
+    );
+  if (missing > 0)
+    lines.push(
+      `${count(missing, 'body is', 'bodies are')} not kept: refit fetches or makes what it needs of them.`,
+    );
+  return lines;
 }

@@ -1,4 +1,4 @@
-import { existsSync } from 'node:fs';
+import { accessSync, constants, existsSync } from 'node:fs';
 import { readFile, readdir, rm } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { OutputError, messageOf } from '../../core/base/errors.js';
@@ -7,6 +7,20 @@ import type { OwnFile, RefitManifest } from '../../core/refit/refit-manifest.js'
 import { refitPapers } from '../../core/refit/refit-job.js';
 import { contentHashOf } from '../../images/hash.js';
 import { isAbandonedDraft } from '../../store/write-whole.js';
+import { makeFolder } from '../../system/make-folder.js';
+
+/** @throws OutputError when a folder cannot be made, or not be written to. */
+export function requireFolder(folder: string): void {
+  try {
+    makeFolder(folder);
+    accessSync(folder, constants.W_OK);
+  } catch (error) {
+    throw new OutputError(`${folder} cannot be written to: ${messageOf(error)}`, {
+      hint: 'name another folder with --out',
+      cause: error,
+    });
+  }
+}
 
 /** The files that earlier refits wrote into a folder, with the hashes they had. */
 export async function ownFiles(folder: string): Promise<Map<string, string>> {

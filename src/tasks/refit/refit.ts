@@ -29,6 +29,7 @@ import { wishesFor } from './refit-wishes.js';
 import type { NameablePicture, RefitWishes } from './refit-wishes.js';
 import { reviewRefit } from './review-refit.js';
 import { surveyWorklist } from './survey-worklist.js';
+import { requireFolder } from './refit-folder.js';
 import { writeRefit } from './write-refit.js';
 import type { RefitResult } from './write-refit.js';
 
@@ -64,6 +65,8 @@ export async function refit(
 ): Promise<RefitResult> {
   const { fetch, dryRun = false, review = usualReview } = options;
   const head = workspace.surveys.find(label);
+  // Before hours of work, not after them.
+  if (!dryRun) requireFolder(folder);
   await weedOutBodies(workspace, head.id);
   const reasons = fetch ? await fetchBodies(workspace, head, fetch, options) : new Map();
   const ranking = await rank(workspace, head.label, policy, options);

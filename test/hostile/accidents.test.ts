@@ -1,0 +1,252 @@
+import { spawnSync } from 'node:child_process';
+import { once } from 'node:events';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect } from 'vitest';
+import { setTimeout as after } from 'node:timers/promises';
+import { temporaryFolder } from '../support/folder.js';
+import { oneView, outcomeOf, run, runJson, start } from '../support/program.js';
+import { photograph } from '../support/pictures.js';
+import { serve } from '../support/server.js';
+import type { TestServer } from '../support/server.js';
+import { attack, page } from './attack.js';
+
+/** So many pages, each with pictures of its own. */
+const pages = 9;
+
+let site: TestServer;
+const tidy: (() => Promise<void>)[] = [];
+let cwd: string;
+let undisturbed: string;
+
+beforeAll(async () => {
+  const pictures: [string, { type: string; body: Buffer }][] = [];
+  for (let at = 0; at < 2 * pages; at++) {
+    const body = await photograph(300 + 10 * at, 200)
+      .jpeg({ quality: 95 })
+      .toBuffer();
+    pictures.push([`/${at}.jpg`, { type: 'image/jpeg', body }]);
+  }
+  const links = Array.from({ length: pages }, (_, at) => `<a href="/${at}/">day ${at}</a>`).join(
+    '',
+  );
+  const shown = (at: number) =>
+    [2 * at, 2 * at + 1, 0]
+      .map((one) => `<img src="/${one}.jpg" width="${90 + at}" alt="">`)
+      .join('');
+  site = await serve(
+    {
+      '/': { body: page(links) },
+      ...Object.fromEntries(
+        Array.from({ length: pages }, (_, at) => [
+          `/${at}/`,
+          { body: page(`<h1>Day ${at}</h1>${links}${shown(at)}`), wait: 60 },
+        ]),
+      ),
+      ...Object.fromEntries(pictures),
+    },
+    (end) => void tidy.push(end),
+  );
+  cwd = temporaryFolder(() => {});
+  await runJson(
+    ['survey', `${site.origin}/`, ...oneView, '--label', 'kites', '--workspace', 'whole'],
+    { cwd },
+  );
+  undisturbed = await ranked('whole');
+});
+afterAll(async () => {
+  for (const end of tidy) await end();
+});
+
+/** A ranking as it is printed, without what is another one in each run: numbers and times of surveys. */
+async function ranked(workspace: string): Promise<string> {
+  const call = ['rank', '--by', 'image', '--top', '1000', '--json', '--workspace', workspace];
+  const { status, stdout, stderr } = await run(call, { cwd });
+  expect([status, stderr]).toEqual([0, expect.any(String)]);
+  return stdout.replace(/"(?:id|startedAt|finishedAt)": (?:\d+|"[^"]*")/g, '');
+}
+
+const survey = (workspace: string, ...more: readonly string[]) => [
+  ...['survey', `${site.origin}/`, ...oneView, '--label', 'kites', '--workspace', workspace],
+  ...more,
+];
+
+/** Milliseconds, evenly spread and the same in every run. */
+const moments = (count: number, longest: number) =>
+  Array.from({ length: count }, (_, at) => Math.round((longest * (at + 1)) / (count + 1)));
+
+describe('accidents', () => {
+  for (const moment of moments(14, 9_000))
+    attack('held', `a survey that is killed after ${moment} ms, and resumed`, async () => {
+      const workspace = `killed-${moment}`;
+      const child = start(survey(workspace, '--json'), { cwd });
+      const ended = once(child, 'exit');
+      const isOver = await Promise.race([ended.then(() => true), after(moment, false)]);
+      if (!isOver) child.kill('SIGKILL');
+      await ended;
+      const file = join(cwd, workspace, 'workspace.sqlite');
+      const begun = existsSync(file)
+        ? await run(['surveys', '--json', '--workspace', workspace], { cwd })
+        : undefined;
+      const { surveys = [] } = JSON.parse(begun?.stdout || '{}') as {
+        surveys?: { finishedAt: string | null }[];
+      };
+      if (surveys.length === 0) await runJson(survey(workspace), { cwd });
+      else if (surveys[0]!.finishedAt === null)
+        await runJson(['survey', '--resume', '--workspace', workspace], { cwd });
+      expect(await ranked(workspace)).toBe(undisturbed);
+    });
+
+  attack('held', 'what killed programs left behind is gone after the next run', async () => {
+    const child = start(survey('left', '--json'), { cwd });
+    await after(2_500);
+    child.kill('SIGKILL');
+    await once(child, 'exit');
+    await runJson(['survey', '--resume', '--workspace', 'left'], { cwd });
+    expect(
+      readdirSync(tmpdir()).filter((name) => name.startsWith(`zealous-lynx-${child.pid}-`)),
+    ).toEqual([]);
+    const drafts = readdirSync(join(cwd, 'left'), { recursive: true, encoding: 'utf8' });
+    expect(drafts.filter((name) => name.endsWith('.part'))).toEqual([]);
+    expect(readdirSync(join(cwd, 'left/leases'))).toEqual([]);
+  });
+
+  for (const moment of moments(6, 4_000))
+    attack('held', `a refit that is killed after ${moment} ms, and made again`, async () => {
+      const call = (out: string) => [
+        'refit',
+        '--workspace',
+        'whole',
+        '--out',
+        out,
+        '--no-prove',
+        '--review',
+        '0',
+      ];
+      if (!existsSync(join(cwd, 'refitted'))) await runJson(call('refitted'), { cwd });
+      const workspace = `whole-${moment}`;
+      cpSync(join(cwd, 'whole'), join(cwd, workspace), { recursive: true });
+      const again = call(`killed-refit-${moment}`).with(2, workspace);
+      const child = start(again, { cwd });
+      const ended = once(child, 'exit');
+      await Promise.race([ended, after(moment)]);
+      child.kill('SIGKILL');
+      await ended;
+      await runJson(again, { cwd });
+      const filesOf = (folder: string) =>
+        readdirSync(join(cwd, folder), { recursive: true, encoding: 'utf8' })
+          .filter((name) => /\.(?:jpg|png|webp|avif)$/.test(name))
+          .sort()
+          .map((name) => [name, readFileSync(join(cwd, folder, name)).toString('base64')]);
+      expect(filesOf(`killed-refit-${moment}`)).toEqual(filesOf('refitted'));
+    });
+
+  attack('held', 'bodies with flipped bytes, cut off and empty', async () => {
+    cpSync(join(cwd, 'whole'), join(cwd, 'damaged'), { recursive: true });
+    const bodies = readdirSync(join(cwd, 'damaged/bodies'), { recursive: true, encoding: 'utf8' })
+      .map((name) => join(cwd, 'damaged/bodies', name))
+      .filter((path) => statSync(path).isFile())
+      .sort();
+    bodies.forEach((path, at) => {
+      const body = readFileSync(path);
+      if (at % 4 === 0) body[body.length >> 1]! ^= 0xff;
+      if (at % 4 < 3)
+        writeFileSync(path, at % 4 === 1 ? '' : body.subarray(0, at % 4 === 2 ? 50 : undefined));
+    });
+    const out = [
+      'refit',
+      '--workspace',
+      'damaged',
+      '--out',
+      'mended',
+      '--no-prove',
+      '--review',
+      '0',
+    ];
+    const { files } = await runJson<{ files: { path: string }[] }>(out, { cwd });
+    expect(files.length).toBeGreaterThan(5);
+    for (const { path } of files) {
+      const { info } = await sharp(join(cwd, 'mended', path)).toBuffer({ resolveWithObject: true });
+      expect(info.width).toBeGreaterThan(0);
+    }
+    const { check } = await runJson<{ check: { damaged: number; database: string[] } }>(
+      ['surveys', 'check', '--workspace', 'damaged'],
+      { cwd },
+    );
+    // Those that refit had no use for are found now.
+    expect(check.database).toEqual([]);
+    const clean = await runJson<{ check: { damaged: number } }>(
+      ['surveys', 'check', '--workspace', 'damaged'],
+      { cwd },
+    );
+    expect(clean.check.damaged).toBe(0);
+  });
+
+  attack('told', 'two programs at one survey, and one that deletes under another', async () => {
+    cpSync(join(cwd, 'whole'), join(cwd, 'shared'), { recursive: true });
+    const child = start(survey('shared', '--json').with(5, 'second'), { cwd });
+    const ended = outcomeOf(child);
+    await after(3_000);
+    const deleted = await run(['surveys', 'delete', 'kites', '--workspace', 'shared'], { cwd });
+    const resumed = await run(
+      ['survey', '--resume', '--survey', 'second', '--workspace', 'shared'],
+      { cwd },
+    );
+    for (const { status, stderr } of [deleted, resumed])
+      expect([status, stderr]).toEqual([
+        3,
+        expect.stringMatching(
+          /another program is at work on survey-2 \(process \d+\) – wait .* \[BUSY\]/,
+        ),
+      ]);
+    expect((await ended).status).toBe(0);
+    const again = await run(['surveys', 'delete', 'kites', '--workspace', 'shared'], { cwd });
+    expect(again.status).toBe(0);
+  });
+
+  attack('told', 'a full disk', async () => {
+    const disk = join(cwd, 'small');
+    mkdirSync(disk);
+    const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=600k', 'tmpfs', disk]);
+    if (mounted.status !== 0)
+      return process.stderr.write('no small disk can be mounted here\n') as never;
+    try {
+      const { status, stdout, stderr } = await run(survey('small/workspace', '--json'), { cwd });
+      expect([status, stderr], stdout).toEqual([
+        3,
+        expect.stringMatching(/the disk is full|No space left|disk is full/),
+      ]);
+      expect(stderr).not.toMatch(/UNEXPECTED/);
+    } finally {
+      spawnSync('umount', [disk]);
+    }
+  });
+
+  attack('told', 'places that cannot be written to', async () => {
+    writeFileSync(join(cwd, 'file'), 'x');
+    for (const place of ['/proc/x', '/dev/null/x', 'file', '/dev/full/x'])
+      for (const call of [
+        ['refit', '--workspace', 'whole', '--out', place, '--no-prove'],
+        ['report', '--workspace', 'whole', '--out', `${place}/r.html`],
+        ['survey', `${site.origin}/`, '--workspace', place],
+      ]) {
+        const began = performance.now();
+        const { status, stderr } = await run(call, { cwd });
+        expect([2, 3], `${call.join(' ')}: ${stderr}`).toContain(status);
+        expect(stderr.trim().split('\n').at(-1)).toMatch(
+          /^zealous-lynx: .* \[(?:OUTPUT|WORKSPACE|USAGE|SYSTEM)\]$/,
+        );
+        expect(performance.now() - began).toBeLessThan(20_000);
+      }
+  });
+});
