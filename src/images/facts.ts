@@ -97,7 +97,7 @@ function isGzip(body: Buffer): boolean {
 
 /** What may stand before the first element of a document: declarations, comments, a document type with its entities. */
 const prolog =
-  /^(?:\s+|<\?[^]*?\?>|<!--[^]*?-->|<!doctype\s[^[>]*(?:\[(?:[^\]"'<]|"[^"]*"|'[^']*'|<!--[^]*?-->|<[^>]*>)*\]\s*)?>)/i;
+  /^(?:\s+|<\?[^]*?\?>|<!--[^]*?-->|<!doctype\s[^[>]*(?:\[(?:[^\]"'<]|"[^"]*"|'[^']*'|<!--(?:(?!-->)[^])*-->|<(?!!--)[^>]*>)*\]\s*)?>)/i;
 
 /** Recognises the text formats that turn up where images are expected. */
 function sniffText(body: Buffer): 'image/svg+xml' | 'text/html' | undefined {

@@ -1,5 +1,6 @@
 import type Database from 'libsql';
 import type { Film, FilmFrame } from '../core/pixels/film.js';
+import { inTransaction } from './transaction.js';
 
 type StoredFilm = Omit<Film, 'frames'> & {
   readonly moments: readonly Omit<FilmFrame, 'picture'>[];
@@ -16,14 +17,14 @@ export class FilmStore {
   add(sessionId: number, { frames, ...film }: Film): void {
     const moments = frames.map(({ picture: _, ...moment }) => moment);
     const addFrame = this.#database.prepare('INSERT INTO film_frame VALUES (?, ?, ?)');
-    this.#database.transaction(() => {
+    inTransaction(this.#database, () => {
       this.#database
         .prepare('INSERT INTO film VALUES (?, ?)')
         .run(sessionId, JSON.stringify({ ...film, moments } satisfies StoredFilm));
       frames.forEach(({ picture }, position) =>
         addFrame.run(sessionId, position, Buffer.from(picture)),
       );
-    })();
+    });
   }
 
   /** The film of a session; `null` where none was made. */

@@ -27,6 +27,7 @@ import type { TextStore } from './texts.js';
 import type { Resources } from '../core/survey/resource.js';
 import { toResourcesDocument, toVisitDocument } from './visit-document.js';
 import type { VisitFacts } from './visit-document.js';
+import { inTransaction } from './transaction.js';
 
 /** A page with everything that its visits found. */
 export interface PageRecord {
@@ -88,42 +89,43 @@ export class PageStore {
     found: Found = nothingFound,
   ): void {
     const term = (text: string) => this.#terms.numberOf(surveyId, text);
-    const keep = this.#database.transaction(() => {
-      this.#sealed.delete(surveyId);
-      this.noteFound(surveyId, found);
-      const { lastInsertRowid } = this.#addPage.run(
-        surveyId,
-        page.url,
-        page.finalUrl,
-        page.status,
-        page.depth,
-        page.visits,
-        page.group,
-        page.error,
-        JSON.stringify(page.bytesByType),
-        curvesText(curves, term),
-        JSON.stringify(shape),
-        document,
-      );
-      for (const visit of visits) {
-        this.#addVisit.run(
-          Number(lastInsertRowid),
-          visit.view,
-          toVisitDocument(visit, term),
-          toResourcesDocument(visit, term),
-          toLoadDocument(visit.load, term),
+    const keep = () =>
+      inTransaction(this.#database, () => {
+        this.#sealed.delete(surveyId);
+        this.noteFound(surveyId, found);
+        const { lastInsertRowid } = this.#addPage.run(
+          surveyId,
+          page.url,
+          page.finalUrl,
+          page.status,
+          page.depth,
+          page.visits,
+          page.group,
+          page.error,
+          JSON.stringify(page.bytesByType),
+          curvesText(curves, term),
+          JSON.stringify(shape),
+          document,
         );
-        if (visit.screen) this.screens.add(Number(lastInsertRowid), visit.view, visit.screen);
-        for (const { contentHash, declaredType } of visit.responses) {
-          if (contentHash === null) continue;
-          this.#addFile.run(surveyId, contentHash);
-          // A vector image is a text as well.
-          if (/svg/.test(declaredType)) this.#addText.run(surveyId, contentHash);
+        for (const visit of visits) {
+          this.#addVisit.run(
+            Number(lastInsertRowid),
+            visit.view,
+            toVisitDocument(visit, term),
+            toResourcesDocument(visit, term),
+            toLoadDocument(visit.load, term),
+          );
+          if (visit.screen) this.screens.add(Number(lastInsertRowid), visit.view, visit.screen);
+          for (const { contentHash, declaredType } of visit.responses) {
+            if (contentHash === null) continue;
+            this.#addFile.run(surveyId, contentHash);
+            // A vector image is a text as well.
+            if (/svg/.test(declaredType)) this.#addText.run(surveyId, contentHash);
+          }
+          for (const { contentHash } of visit.resources)
+            if (contentHash !== null) this.#addText.run(surveyId, contentHash);
         }
-        for (const { contentHash } of visit.resources)
-          if (contentHash !== null) this.#addText.run(surveyId, contentHash);
-      }
-    });
+      });
     try {
       keep();
     } catch (error) {
@@ -134,7 +136,7 @@ export class PageStore {
 
   /** Stores what was found along with a page: pages that are due and addresses that are skipped. */
   addFound(surveyId: number, found: Found): void {
-    this.#database.transaction(() => this.noteFound(surveyId, found))();
+    inTransaction(this.#database, () => this.noteFound(surveyId, found));
   }
 
   /** The same as a part of a transaction. */
@@ -243,8 +245,8 @@ export class PageStore {
     const set = this.#database.prepare(
       'UPDATE page SET page_group = ? WHERE survey_id = ? AND url = ?',
     );
-    this.#database.transaction(() => {
+    inTransaction(this.#database, () => {
       for (const [url, group] of groups) set.run(group, surveyId, url);
-    })();
+    });
   }
 }

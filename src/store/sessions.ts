@@ -4,6 +4,7 @@ import { NotFoundError } from '../core/base/errors.js';
 import { noMarkers } from '../core/load/markers.js';
 import type { PageRequest, SourceLine } from '../core/load/request.js';
 import type { Run, Session } from '../core/load/session.js';
+import { inTransaction } from './transaction.js';
 
 interface SessionRow {
   readonly id: number;
@@ -28,7 +29,7 @@ export class SessionStore {
     startedAt: string,
     planned: readonly { readonly page: string; readonly conditions: Conditions }[],
   ): Session[] {
-    return this.#database.transaction(() => {
+    return inTransaction(this.#database, () => {
       const { last } = this.#database
         .prepare('SELECT coalesce(max(clocking), 0) AS last FROM session')
         .get() as { last: number };
@@ -47,7 +48,7 @@ export class SessionStore {
         );
         return { id: Number(lastInsertRowid), label: name, page, startedAt, conditions, runs: [] };
       });
-    })();
+    });
   }
 
   addRun(sessionId: number, position: number, run: Run): void {

@@ -4,6 +4,7 @@ import type { SurveySummary, SurveyHead, SurveyPlan } from '../core/survey/surve
 import type { View } from '../core/visitors/view.js';
 import { toHead } from './rows.js';
 import type { SurveyRow } from './rows.js';
+import { inTransaction } from './transaction.js';
 
 /** Surveys by their labels; what their pages hold is in the page store. */
 export class SurveyStore {
@@ -27,7 +28,7 @@ export class SurveyStore {
     plan: SurveyPlan,
     more: (id: number) => void = () => {},
   ): SurveyHead {
-    return this.#database.transaction(() => {
+    return inTransaction(this.#database, () => {
       const { lastInsertRowid } = this.#database
         .prepare(
           'INSERT INTO survey (label, started_at, starts, views, plan) VALUES (?, ?, ?, ?, ?)',
@@ -43,7 +44,7 @@ export class SurveyStore {
       if (!label) this.rename(id, `survey-${id}`);
       more(id);
       return this.get(id);
-    })();
+    });
   }
 
   /** The settings of a survey. */
@@ -72,7 +73,7 @@ export class SurveyStore {
   delete(surveyId: number): string[] {
     const orphans = 'content_hash NOT IN (SELECT content_hash FROM survey_file)';
     const lostTexts = 'content_hash NOT IN (SELECT content_hash FROM survey_text)';
-    return this.#database.transaction(() => {
+    return inTransaction(this.#database, () => {
       this.#database.prepare('DELETE FROM survey WHERE id = ?').run(surveyId);
       const rows = this.#database
         .prepare(
@@ -88,7 +89,7 @@ export class SurveyStore {
       );
       const kept = this.#database.prepare('SELECT 1 FROM image_file WHERE content_hash = ?');
       return rows.map(({ hash }) => hash).filter((hash) => !kept.get(hash));
-    })();
+    });
   }
 
   /** All surveys, the oldest first. */

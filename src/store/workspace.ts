@@ -16,6 +16,7 @@ import { TextStore } from './texts.js';
 import { TrialStore } from './trials.js';
 import { SessionStore } from './sessions.js';
 import { SurveyStore } from './surveys.js';
+import { inTransaction } from './transaction.js';
 
 const fileName = 'workspace.sqlite';
 
@@ -154,12 +155,12 @@ function migrate(database: Database.Database, folder: string): void {
       { hint: 'update zealous-lynx, or name another folder with --workspace' },
     );
   for (let next = version; next < schemaVersion; next++)
-    database.transaction(() => {
+    inTransaction(database, () => {
       const migration = migrations[next]!;
       if (typeof migration === 'string') database.exec(migration);
       else migration(database);
       database.pragma(`user_version = ${next + 1}`);
-    })();
+    });
 }
 
 function readVersion(database: Database.Database): number {

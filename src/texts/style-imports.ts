@@ -1,5 +1,6 @@
-import { generate, parse, walk } from 'css-tree';
+import { generate, walk } from 'css-tree';
 import type { CssNode } from 'css-tree';
+import { parseCss } from './parse-css.js';
 
 /** An `@import` at the head of a style sheet. */
 export interface StyleImport {
@@ -11,7 +12,7 @@ export interface StyleImport {
   readonly media: string;
 }
 
-const options = { positions: true, parseValue: true, onParseError: () => {} } as const;
+const options = { positions: true, parseValue: true } as const;
 
 /**
  * The `@import` rules of a style sheet that browsers obey: those ahead of all other rules (CSS Cascade 4, section 2), in a
@@ -19,7 +20,7 @@ const options = { positions: true, parseValue: true, onParseError: () => {} } as
  */
 export function styleImports(text: string): StyleImport[] {
   const found: StyleImport[] = [];
-  const sheet = parse(text, options);
+  const sheet = parseCss(text, options);
   if (sheet.type !== 'StyleSheet') return found;
   for (const node of sheet.children.toArray()) {
     if (node.type === 'Comment' || (node.type === 'Atrule' && node.name === 'charset')) continue;
@@ -41,7 +42,7 @@ export function styleImports(text: string): StyleImport[] {
 /** A style sheet whose relative addresses mean the same when it stands at another address. */
 export function rebased(text: string, base: string): string {
   const edits: { from: number; to: number; text: string }[] = [];
-  walk(parse(text, options), (node: CssNode) => {
+  walk(parseCss(text, options), (node: CssNode) => {
     if (node.type !== 'Url' || !node.loc || /^(?:data:|#)/i.test(node.value)) return;
     if (!URL.canParse(node.value, base)) return;
     const { href } = new URL(node.value, base);

@@ -1,5 +1,6 @@
-import { parse, walk } from 'css-tree';
+import { walk } from 'css-tree';
 import type { CssNode } from 'css-tree';
+import { parseCss } from './parse-css.js';
 
 /** The most rules of a style sheet that are told. */
 const maxRules = 20_000;
@@ -13,10 +14,9 @@ const without =
  */
 export function styleRules(text: string): number[] {
   const ranges: number[] = [];
-  const tree = parse(text, {
+  const tree = parseCss(text, {
     positions: true,
     ...{ parseValue: false, parseAtrulePrelude: false, parseRulePrelude: false },
-    onParseError: () => {},
   });
   walk(tree, {
     enter(this: { readonly skip: symbol }, node: CssNode) {

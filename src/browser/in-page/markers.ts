@@ -25,6 +25,8 @@ export interface PageMarkers {
 }
 
 interface LargestEntry extends PerformanceEntry {
+  /** Square CSS pixels of it in the window. */
+  readonly size: number;
   /** Address of the picture; empty for a text. */
   readonly url: string;
   /** `null` when it is no longer in the document. */
@@ -79,11 +81,12 @@ function toldOf(entry: LargestEntry | undefined): LargestContent | null {
  * none. The page must have been scrolled back to its top.
  */
 export async function largestContent(): Promise<string | null> {
-  const end = performance.now() + paintPatience;
+  const began = performance.now();
   for (;;) {
-    const url = await largestSeen();
-    if (url !== '') return keptAddress(url);
-    if (!canWait() || performance.now() > end || !hasPicture()) return null;
+    const seen = await largestSeen();
+    const waited = performance.now() - began;
+    const isComing = hasPicture(seen?.url ? seen.size : 0) && waited < paintPatience;
+    if (!canWait() || !isComing) return seen?.url ? keptAddress(seen.url) : null;
     await rest(50);
   }
 }
@@ -91,21 +94,29 @@ export async function largestContent(): Promise<string | null> {
 /** Milliseconds within which even a busy browser reports a paint. */
 const paintPatience = 800;
 
-/** Whether a picture that has arrived is in the first screen: its paint may not have been reported yet. */
-function hasPicture(): boolean {
+/** Whether a picture that has arrived has a larger part of the first screen: its paint may not have been reported yet. */
+function hasPicture(largerThan: number): boolean {
   return [...document.images].some((image) => {
-    const { top, bottom, width } = image.getBoundingClientRect();
-    return image.complete && image.naturalWidth > 0 && width > 0 && bottom > 0 && top < innerHeight;
+    if (!image.complete || image.naturalWidth === 0) return false;
+    const { top, bottom, left, right } = rectOf(image);
+    const across = Math.min(right, innerWidth) - Math.max(left, 0);
+    const down = Math.min(bottom, innerHeight) - Math.max(top, 0);
+    // What is drawn larger than it is counts as large as it is (Largest Contentful Paint, WICG).
+    const area = Math.min(across * down, image.naturalWidth * image.naturalHeight);
+    return across > 0 && down > 0 && area > largerThan + rounding;
   });
 }
 
-async function largestSeen(): Promise<string> {
+/** Square pixels by which the browser and this may differ. */
+const rounding = 64;
+
+async function largestSeen(): Promise<LargestEntry | undefined> {
   const entries = (await entriesOf('largest-contentful-paint', 0)) as LargestEntry[];
   // A paint is told of when it was presented, which may be after the page was scrolled; and what is
   // scrolled into view is painted, too.
   const first = ({ startTime, element }: LargestEntry) =>
     startTime <= scrolledAt || (element && rectOf(element).top < innerHeight);
-  return entries.findLast(first)?.url ?? '';
+  return entries.findLast(first);
 }
 
 function reached(time: number | undefined): number | null {

@@ -18,7 +18,8 @@ export function pageAddress(text: string, base?: string): string | undefined {
   url.hostname = url.hostname.replace(/\.$/, '');
   url.pathname = sameEncoding(url.pathname);
   url.search = sameEncoding(url.search);
-  return url.href;
+  // What is written in other letters is longer as it is sent.
+  return url.href.length <= maxAddressLength ? url.href : undefined;
 }
 
 /** Upper-case digits, and nothing encoded that needs not be (RFC 3986, sections 6.2.2.1 and 6.2.2.2). */

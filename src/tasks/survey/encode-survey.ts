@@ -64,7 +64,10 @@ export async function encodeSurvey(
         onProgress({ stage: 'images', done, total: due.length, doing: file.mediaType });
         await underWay?.get(file.contentHash);
         const made = workspace.encodes.get(file.contentHash, need, encodeKey(policy));
-        const encoded = made ?? (await encodeAndKeep(workspace, file, need, policy));
+        const encoded =
+          made && isWhole(workspace, made)
+            ? made
+            : await encodeAndKeep(workspace, file, need, policy);
         onEncoded(encoded, file.bytes);
         onProgress({ stage: 'images', done: ++done, total: due.length, doing: file.mediaType });
         return encoded;
