@@ -31,7 +31,7 @@ let undisturbed: string;
 
 beforeAll(async () => {
   const pictures: [string, { type: string; body: Buffer }][] = [];
-  for (let at = 0; at < 2 * pages; at++) {
+  for (let at = 0; at <= 2 * pages; at++) {
     const body = await photograph(300 + 10 * at, 200)
       .jpeg({ quality: 95 })
       .toBuffer();
@@ -40,9 +40,10 @@ beforeAll(async () => {
   const links = Array.from({ length: pages }, (_, at) => `<a href="/${at}/">day ${at}</a>`).join(
     '',
   );
+  // One picture is larger than all that is shown beside it: which content is the largest is then no matter of chance.
   const shown = (at: number) =>
-    [2 * at, 2 * at + 1, 0]
-      .map((one) => `<img src="/${one}.jpg" width="${90 + at}" alt="">`)
+    [2 * at + 1, 2 * at + 2, 0]
+      .map((one) => `<img src="/${one}.jpg" width="${one === 0 ? 290 : 60 + at}" alt="">`)
       .join('');
   site = await serve(
     {
