@@ -6,9 +6,10 @@ import { dirname, resolve } from 'node:path';
  * both that it is missing and that it cannot be made (`/proc`).
  *
  * @param mode rights of the folders that are made
+ * @returns the folders that were not there, the outermost first
  * @throws Error when there can be none
  */
-export function makeFolder(folder: string, mode = 0o777): void {
+export function makeFolder(folder: string, mode = 0o777): string[] {
   const path = resolve(folder);
   const missing: string[] = [];
   for (let at = path; ; at = dirname(at)) {
@@ -18,7 +19,8 @@ export function makeFolder(folder: string, mode = 0o777): void {
     missing.push(at);
     if (dirname(at) === at) break;
   }
-  for (const one of missing.toReversed())
+  missing.reverse();
+  for (const one of missing)
     try {
       mkdirSync(one, { mode });
     } catch (error) {
@@ -26,4 +28,5 @@ export function makeFolder(folder: string, mode = 0o777): void {
       const isThere = (error as NodeJS.ErrnoException).code === 'EEXIST';
       if (!isThere || !statSync(one, { throwIfNoEntry: false })?.isDirectory()) throw error;
     }
+  return missing;
 }

@@ -1,4 +1,4 @@
-import { accessSync, constants, existsSync } from 'node:fs';
+import { accessSync, constants, existsSync, rmdirSync } from 'node:fs';
 import { readFile, readdir, rm } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { OutputError, messageOf } from '../../core/base/errors.js';
@@ -9,11 +9,19 @@ import { contentHashOf } from '../../images/hash.js';
 import { isAbandonedDraft } from '../../store/write-whole.js';
 import { makeFolder } from '../../system/make-folder.js';
 
-/** @throws OutputError when a folder cannot be made, or not be written to. */
+/**
+ * Tries whether a folder can be made and written to; leaves nothing behind.
+ *
+ * @throws OutputError when it cannot.
+ */
 export function requireFolder(folder: string): void {
   try {
-    makeFolder(folder);
-    accessSync(folder, constants.W_OK);
+    const made = makeFolder(folder);
+    try {
+      accessSync(folder, constants.W_OK);
+    } finally {
+      for (const one of made.toReversed()) rmdirSync(one);
+    }
   } catch (error) {
     throw new OutputError(`${folder} cannot be written to: ${messageOf(error)}`, {
       hint: 'name another folder with --out',

@@ -73,6 +73,21 @@ export async function readSitemaps(
   return { pages: [...pages], problems };
 }
 
+/**
+ * The addresses that a person vouches for with the sitemaps given: those of the sitemaps, and what stands in files of this
+ * machine. What a sitemap of the network names is the network's word.
+ *
+ * @throws NotFoundError when a file is not there.
+ */
+export function vouchedFor(given: readonly string[]): string[] {
+  return given.flatMap((where) => {
+    if (where === namedInRobots) return [];
+    if (isAddress(where)) return [where];
+    const { pages, sitemaps } = parseSitemap(fileAt(where));
+    return [...pages, ...sitemaps];
+  });
+}
+
 async function namedBy(robots: Robots, starts: readonly string[]): Promise<string[]> {
   if (starts.length === 0)
     throw new UsageError('--sitemap robots needs a site', {

@@ -5,7 +5,7 @@ import { Frontier } from '../../crawl/frontier.js';
 import type { Scope } from '../../crawl/frontier.js';
 import type { Workspace } from '../../store/workspace.js';
 import { fetcher } from './fetcher.js';
-import { readSitemaps } from './read-sitemaps.js';
+import { readSitemaps, vouchedFor } from './read-sitemaps.js';
 import { openStarts } from './starts.js';
 import type { ResumeOptions, SurveyOptions, SurveyResult } from './survey-options.js';
 import { workOn } from './survey-work.js';
@@ -29,11 +29,10 @@ export async function survey(
   const split = starts.map(splitCredentials);
   const given = split.map(({ address }) => address);
   const accesses = [...(options.accesses ?? []), ...split.flatMap(({ access }) => access ?? [])];
-  const open = await openStarts(
-    given,
-    options,
-    listed.map(({ url }) => url),
-  );
+  const open = await openStarts(given, options, [
+    ...listed.map(({ url }) => url),
+    ...vouchedFor(options.sitemaps ?? []),
+  ]);
   return workOn(workspace, open, { ...options, accesses }, async (robots) => {
     const seeds = [...open.urls.map((url) => ({ url, visits: null })), ...listed];
     const within = seeds.map(({ url }) => url);
