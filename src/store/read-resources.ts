@@ -2,6 +2,7 @@ import type Database from 'libsql';
 import type { Resource, Resources } from '../core/survey/resource.js';
 import { allRows } from './all-rows.js';
 import { LoadReader } from './load-document.js';
+import { visitOrder } from './visit-order.js';
 import type { TermStore } from './terms.js';
 import type { TextStore } from './texts.js';
 
@@ -19,7 +20,7 @@ export function readResources(
     database,
     ['resources', 'load'],
     `SELECT resources, load FROM visit
-     JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY page_id, visit.rowid`,
+     JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY ${visitOrder}`,
   )(surveyId);
   const kept = terms.texts(surveyId);
   const list: Resource[] = [];

@@ -19,6 +19,7 @@ import type {
 import type { SurveyFacts, SurveyedVisit } from '../core/survey/survey.js';
 import { allRows } from './all-rows.js';
 import { elementText } from './curves-document.js';
+import { visitOrder } from './visit-order.js';
 import type { TermStore } from './terms.js';
 import {
   fromVisitDocument,
@@ -51,7 +52,7 @@ export function readVisits(
     database,
     ['page_id', 'url', 'status', 'view', 'facts'],
     `SELECT page_id, url, status, view, facts FROM visit
-     JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY depth, url, visit.rowid`,
+     JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY ${visitOrder}`,
   )(surveyId);
   const documents = rows.map(([, , , , facts]) => fromVisitDocument(facts));
   const visits = rows.map(([, page, status, view], at): SurveyedVisit => {

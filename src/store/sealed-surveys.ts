@@ -5,10 +5,10 @@ import { tablesOf } from './read-survey.js';
 import type { SurveyTables, TableParts } from './read-survey.js';
 
 /**
- * The number of the format below. It must grow with every change of what is sealed: the columns, the lists, and the
- * facts in them.
+ * The number of the format below. It must grow with every change of what is sealed: the columns, the lists, the
+ * facts in them, and the order of visits.
  */
-export const sealFormat = 2;
+export const sealFormat = 3;
 
 /** The lists that the columns of numbers index, and the lengths of the columns. */
 interface SealedLists extends Omit<TableParts, 'placed' | 'answered'> {
