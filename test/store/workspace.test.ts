@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
 import { unshaped } from '../../src/core/visitors/network.js';
-import type { Resource } from '../../src/core/survey/resource.js';
 import { noBytes } from '../../src/core/load/request.js';
 import { defaultViews } from '../../src/core/visitors/view.js';
 import { Workspace } from '../../src/store/workspace.js';
@@ -127,36 +126,7 @@ function open(folder = temporaryFolder()): Workspace {
   return Workspace.open(folder);
 }
 
-const resource = (url: string): Resource => ({
-  ...{ url, type: 'script', status: 200, mediaType: 'text/javascript', protocol: 'h2' },
-  ...{ headers: {}, transferBytes: 9, wireBytes: 8, bodyBytes: 8, contentHash: null },
-  ...{ renderBlocking: false, thirdParty: false, initiator: 'parser', initiatedBy: null },
-  ...{ redirects: [], cookieBytes: 0, times: 1 },
-});
-
 describe('Workspace', () => {
-  it('reads all that visits found in one order, whatever order the visits had', () => {
-    const workspace = open();
-    const head = workspace.surveys.begin('order', now, ['http://a.test/'], defaultViews, plan);
-    workspace.images.add(file);
-    const paths = ['/c', '/a', '/', '/b'];
-    for (const path of paths)
-      workspace.pages.add(head.id, {
-        ...record,
-        page: { ...record.page, url: `http://a.test${path}`, depth: path === '/' ? 0 : 1 },
-        visits: record.visits.map((visit) => ({
-          ...visit,
-          resources: [resource(`http://a.test${path}.js`)],
-        })),
-      });
-    const { visits } = workspace.pages.read(head);
-    expect(visits.map(({ page }) => new URL(page).pathname)).toEqual(['/', '/a', '/b', '/c']);
-    const { list, ofVisit } = workspace.pages.resources(head.id, workspace.texts);
-    const found = ofVisit.map((places) => places.map((at) => list[at]!.url));
-    expect(found).toEqual(visits.map(({ page }) => [`${page}.js`]));
-    workspace.close();
-  });
-
   it('gives a survey back as it was kept, after it was closed', () => {
     const folder = temporaryFolder();
     const first = open(folder);
