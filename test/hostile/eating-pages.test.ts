@@ -88,10 +88,10 @@ describe('pages that eat', () => {
     const { error, seconds } = await beside(
       page('<p>x<script>setTimeout(() => location.reload(), 60)</script>'),
     );
-    expect([
-      undefined,
-      'it reloaded itself, or went on to another page, while it was measured, 3 times',
-    ]).toContain(error);
+    // How often it was tried depends on how far each attempt came; that it is measured is possible, too.
+    expect(error ?? 'measured').toMatch(
+      /^(measured|it reloaded itself, or went on to another page, while it was measured(, (twice|3 times))?)$/,
+    );
     expect(seconds).toBeLessThan(longest);
   });
 
