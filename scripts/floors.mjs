@@ -10,7 +10,7 @@ export const floors = [
   ['core/findings', 'core/waste'],
   ['core/rank'],
   ['core/refit'],
-  ['core/report'],
+  ['core/report', 'core/history', 'core/budgets'],
   ['reach', 'system'],
   ['browser', 'crawl', 'images', 'output', 'replay', 'store', 'texts'],
   ['tasks'],

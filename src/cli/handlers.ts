@@ -14,6 +14,8 @@ export const handlers: Readonly<
   trial: () => import('./handlers/trial.js'),
   compare: () => import('./handlers/compare.js'),
   report: () => import('./handlers/report.js'),
+  gate: () => import('./handlers/gate.js'),
+  history: () => import('./handlers/history.js'),
   surveys: () => import('./handlers/surveys.js'),
   init: () => import('./handlers/init.js'),
   demo: () => import('./handlers/demo.js'),

@@ -16,6 +16,8 @@ const titles: Readonly<Record<Progress['stage'], string>> = {
   loads: 'loading',
   pictures: 'drawing pictures',
   looks: 'comparing images',
+  figures: 'adding up surveys',
+  asking: 'asking what has changed',
 };
 
 /** The unit that is counted in a rate. */
@@ -29,6 +31,8 @@ const units: Readonly<Record<Progress['stage'], string>> = {
   loads: 'loads',
   pictures: 'pictures',
   looks: 'images',
+  figures: 'surveys',
+  asking: 'files',
 };
 
 /** Lines are written this many milliseconds apart where there is no terminal. */

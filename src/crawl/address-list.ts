@@ -1,5 +1,7 @@
 import { pageAddress } from '../core/address/address.js';
 import { UsageError } from '../core/base/errors.js';
+import type { FieldMeasurement } from '../core/history/field.js';
+import { isField, parseField } from './field-file.js';
 import { numberIn, readTable, textOf, visitsHeadings } from './table-file.js';
 
 /** A page that a person or a sitemap named. */
@@ -28,6 +30,7 @@ export function readAddressList(path: string): ListedPage[] {
 
 /** @param name how the list is called in messages */
 export function parseAddressList(text: string, name: string): ListedPage[] {
+  if (isField(text)) return visitsOfField(parseField(text, name), name);
   const lines = linesOf(text);
   const headed = lines.length > 0 && !/^https?:/i.test(lines[0]!.text);
   const pages = headed ? pagesInTable(text, name) : lines.map((line) => pageInLine(line, name));
@@ -36,6 +39,21 @@ export function parseAddressList(text: string, name: string): ListedPage[] {
   if (pages.length > maxRows)
     throw new UsageError(`${name} lists more than ${maxRows} pages`, { hint: 'split it' });
   return pages;
+}
+
+/** The pages that visitors were on, with as many visits as their most frequent marker counts. */
+function visitsOfField(measurements: readonly FieldMeasurement[], name: string): ListedPage[] {
+  const counts = new Map<string, Map<string, number>>();
+  for (const { page, marker, count } of measurements) {
+    if (page === null) continue;
+    const ofPage = counts.get(page) ?? new Map<string, number>();
+    counts.set(page, ofPage.set(marker, (ofPage.get(marker) ?? 0) + count));
+  }
+  if (counts.size === 0)
+    throw new UsageError(`${name} measures page groups only: it lists no pages`, {
+      hint: 'give measurements of pages, or a list of addresses',
+    });
+  return [...counts].map(([url, ofPage]) => ({ url, visits: Math.max(...ofPage.values()) }));
 }
 
 interface Line {

@@ -15,6 +15,8 @@ export interface FetchOptions {
   /** Which machines may be connected to. */
   readonly reach: Reach;
   readonly userAgent: string;
+  /** Headers of this request alone. */
+  readonly headers?: Readonly<Record<string, string>> | undefined;
   /** Additional headers for requests to an address. */
   readonly headersFor?: (address: string) => Readonly<Record<string, string>>;
   /** Accepts certificates that do not verify. */
@@ -57,7 +59,7 @@ async function follow(url: string, options: FetchOptions): Promise<FetchedFile> 
 
 async function ask(
   url: URL,
-  { reach, userAgent, headersFor, anyCertificate }: FetchOptions,
+  { reach, userAgent, headers, headersFor, anyCertificate }: FetchOptions,
   signal: AbortSignal,
 ): Promise<IncomingMessage> {
   const isSecure = url.protocol === 'https:';
@@ -72,7 +74,11 @@ async function ask(
         ...(place.addresses && { lookup: lookupAmong(place.addresses) }),
         path: url.pathname + url.search,
         servername: url.hostname,
-        headers: { host: url.host, 'user-agent': userAgent, ...headersFor?.(url.href) },
+        headers: {
+          ...{ host: url.host, 'user-agent': userAgent },
+          ...headers,
+          ...headersFor?.(url.href),
+        },
         rejectUnauthorized: !anyCertificate,
         signal,
       },

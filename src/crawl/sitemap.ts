@@ -5,6 +5,8 @@ import { pageAddress } from '../core/address/address.js';
 /** The content of a sitemap file: pages, or other sitemaps if it is an index. */
 export interface Sitemap {
   readonly pages: readonly string[];
+  /** When pages were last changed, as far as it says: W3C date and time, by address. */
+  readonly modified: ReadonlyMap<string, string>;
   readonly sitemaps: readonly string[];
   /** What was wrong with it, with line numbers; the rest is used. */
   readonly problems: readonly string[];
@@ -34,7 +36,7 @@ export function parseSitemap(body: Buffer): Sitemap {
     const reason = isLarge
       ? `unzipped it is larger than ${maxSitemapBytes >> 20} MiB`
       : 'it cannot be unzipped';
-    return { pages: [], sitemaps: [], problems: [reason] };
+    return { pages: [], modified: new Map(), sitemaps: [], problems: [reason] };
   }
   return text.trimStart().startsWith('<') ? parseXml(text) : parseText(text);
 }
@@ -46,6 +48,9 @@ function unzipped(body: Buffer): Buffer {
 
 function parseXml(text: string): Sitemap {
   const pages: string[] = [];
+  const modified = new Map<string, string>();
+  let changed: string | undefined;
+  let page: string | undefined;
   const sitemaps: string[] = [];
   const problems: string[] = [];
   const path: string[] = [];
@@ -64,10 +69,16 @@ function parseXml(text: string): Sitemap {
   parser.on('closetag', () => {
     const place = path.join('/');
     path.pop();
+    if (place === 'urlset/url/lastmod') changed = content.trim().slice(0, 40);
+    if (place === 'urlset/url') {
+      if (page !== undefined && changed !== undefined) modified.set(page, changed);
+      [page, changed] = [undefined, undefined];
+    }
     const list =
       place === 'urlset/url/loc' ? pages : place === 'sitemapindex/sitemap/loc' ? sitemaps : null;
     if (!list) return;
     const url = pageAddress(content.trim());
+    if (list === pages) page = url;
     if (!url) tell(`${JSON.stringify(content.trim().slice(0, 100))} is not an address`);
     else if (list.length < maxAddresses) list.push(url);
     else if (list.length === maxAddresses) tell(`it lists more than ${maxAddresses} addresses`);
@@ -79,7 +90,7 @@ function parseXml(text: string): Sitemap {
   parser.write(text).close();
   if (pages.length === 0 && sitemaps.length === 0 && problems.length === 0)
     problems.push('line 1: it is neither a urlset nor a sitemapindex');
-  return { pages, sitemaps, problems };
+  return { pages, modified, sitemaps, problems };
 }
 
 function parseText(text: string): Sitemap {
@@ -92,5 +103,5 @@ function parseText(text: string): Sitemap {
     else if (problems.length < maxProblems)
       problems.push(`line ${index + 1}: ${JSON.stringify(line.slice(0, 100))} is not an address`);
   });
-  return { pages, sitemaps: [], problems };
+  return { pages, modified: new Map(), sitemaps: [], problems };
 }

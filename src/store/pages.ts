@@ -27,6 +27,8 @@ import type { TextStore } from './texts.js';
 import type { Resources } from '../core/survey/resource.js';
 import { toResourcesDocument, toVisitDocument } from './visit-document.js';
 import type { VisitFacts } from './visit-document.js';
+import { TakeOver } from './take-over.js';
+import { refuseThinned } from './thinned.js';
 import { inTransaction } from './transaction.js';
 
 /** A page with everything that its visits found. */
@@ -134,6 +136,30 @@ export class PageStore {
     }
   }
 
+  /**
+   * Begins to take pages over from an earlier survey.
+   *
+   * @returns copies a page with all that its visits found, and stores what was found along with it
+   */
+  takeOver(fromId: number, toId: number): (url: string, found: Found) => void {
+    const takeOver = new TakeOver(this.#database, this.#terms, fromId, toId);
+    return (url, found) => {
+      inTransaction(this.#database, () => {
+        this.#sealed.delete(toId);
+        this.noteFound(toId, found);
+        takeOver.copy(url);
+      });
+    };
+  }
+
+  /** How many pages of a survey were taken over from an earlier one. */
+  takenOver(surveyId: number): number {
+    const { taken } = this.#database
+      .prepare('SELECT count(taken_from) AS taken FROM page WHERE survey_id = ?')
+      .get(surveyId) as { taken: number };
+    return taken;
+  }
+
   /** Stores what was found along with a page: pages that are due and addresses that are skipped. */
   addFound(surveyId: number, found: Found): void {
     inTransaction(this.#database, () => this.noteFound(surveyId, found));
@@ -181,8 +207,13 @@ export class PageStore {
     return rows.map(({ url }) => url);
   }
 
-  /** Everything that a survey found. */
+  /**
+   * Everything that a survey found.
+   *
+   * @throws NotFoundError when it was thinned out.
+   */
   read(head: SurveyHead): SurveyedFacts {
+    refuseThinned(this.#database, head);
     const sealed = this.#sealed.get(head.id);
     const tables = sealed ?? this.#tablesOf(head.id);
     // It was finished by a version that did not seal, or sealed in another format.

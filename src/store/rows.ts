@@ -10,6 +10,7 @@ export interface SurveyRow {
   readonly starts: string;
   readonly views: string;
   readonly plan: string;
+  readonly thinned_at: string | null;
 }
 
 export const pageColumns = [

@@ -8,6 +8,7 @@ import { toVersion6 } from './migrations/to-6.js';
 import { toVersion7 } from './migrations/to-7.js';
 import { toVersion8 } from './migrations/to-8.js';
 import { toVersion9 } from './migrations/to-9.js';
+import { toVersion10 } from './migrations/to-10.js';
 
 type Migration = string | ((database: Database.Database) => void);
 
@@ -25,6 +26,7 @@ export const migrations: readonly Migration[] = [
   toVersion7,
   toVersion8,
   toVersion9,
+  toVersion10,
 ];
 
 /** The version of the workspace that this program writes. */

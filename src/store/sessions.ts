@@ -1,7 +1,9 @@
 import type Database from 'libsql';
 import type { Conditions } from '../core/visitors/conditions.js';
 import { NotFoundError } from '../core/base/errors.js';
+import type { MarkedSession } from '../core/load/marked-session.js';
 import { noMarkers } from '../core/load/markers.js';
+import type { Markers } from '../core/load/markers.js';
 import type { PageRequest, SourceLine } from '../core/load/request.js';
 import type { Run, Session } from '../core/load/session.js';
 import { inTransaction } from './transaction.js';
@@ -84,6 +86,30 @@ export class SessionStore {
     return rows.map((row) => this.#session(row));
   }
 
+  /**
+   * The sessions of the pages of some hosts with the markers of their runs, the oldest first.
+   *
+   * @param isOfHost says of the address of a page whether it is meant
+   */
+  marked(isOfHost: (page: string) => boolean): MarkedSession[] {
+    const rows = this.#database.prepare('SELECT * FROM session ORDER BY id').all() as SessionRow[];
+    const runsOf = this.#database.prepare(
+      `SELECT json_extract(run, '$.markers') AS markers, json_extract(run, '$.failure') AS failure
+       FROM run WHERE session_id = ? ORDER BY position`,
+    );
+    return rows
+      .filter(({ page }) => isOfHost(page))
+      .map((row) => ({
+        ...headOf(row),
+        runs: (runsOf.all(row.id) as { markers: string; failure: string | null }[]).map(
+          ({ markers, failure }) => ({
+            failure,
+            markers: { ...noMarkers(), ...(JSON.parse(markers) as Partial<Markers>) },
+          }),
+        ),
+      }));
+  }
+
   labels(): string[] {
     const rows = this.#database
       .prepare('SELECT label FROM session GROUP BY label ORDER BY max(clocking)')
@@ -96,14 +122,17 @@ export class SessionStore {
       .prepare('SELECT run FROM run WHERE session_id = ? ORDER BY position')
       .all(row.id) as { run: string }[];
     return {
-      id: row.id,
-      label: row.label,
-      page: row.page,
-      startedAt: row.started_at,
-      conditions: JSON.parse(row.conditions) as Conditions,
+      ...headOf(row),
       runs: runs.map(({ run }) => completed(JSON.parse(run) as Run)),
     };
   }
+}
+
+function headOf({ id, label, page, started_at, conditions }: SessionRow): Omit<Session, 'runs'> {
+  return {
+    ...{ id, label, page, startedAt: started_at },
+    conditions: JSON.parse(conditions) as Conditions,
+  };
 }
 
 /** A run in its present form: fields added since it was stored are there, without a value. */

@@ -6,6 +6,9 @@ import { toHead } from './rows.js';
 import type { SurveyRow } from './rows.js';
 import { inTransaction } from './transaction.js';
 
+/** What a survey found, in tables that name it; all else hangs on these. */
+const foundTables = ['page', 'due', 'skipped', 'term', 'sealed', 'survey_file', 'survey_text'];
+
 /** Surveys by their labels; what their pages hold is in the page store. */
 export class SurveyStore {
   readonly #database: Database.Database;
@@ -71,25 +74,46 @@ export class SurveyStore {
    * @returns content hashes of the bodies that nobody names any more
    */
   delete(surveyId: number): string[] {
-    const orphans = 'content_hash NOT IN (SELECT content_hash FROM survey_file)';
-    const lostTexts = 'content_hash NOT IN (SELECT content_hash FROM survey_text)';
     return inTransaction(this.#database, () => {
       this.#database.prepare('DELETE FROM survey WHERE id = ?').run(surveyId);
-      const rows = this.#database
-        .prepare(
-          `SELECT content_hash AS hash FROM image_file WHERE ${orphans}
-           UNION SELECT content_hash FROM text_file WHERE ${lostTexts} AND ${orphans}
-           UNION SELECT result_hash FROM encoded WHERE ${orphans} AND result_hash NOT IN
-             (SELECT result_hash FROM encoded WHERE NOT (${orphans}) AND result_hash IS NOT NULL)`,
-        )
-        .all() as { hash: string }[];
-      this.#database.exec(
-        `DELETE FROM encoded WHERE ${orphans}; DELETE FROM fingerprint WHERE ${orphans};
-         DELETE FROM image_file WHERE ${orphans}; DELETE FROM text_file WHERE ${lostTexts};`,
-      );
-      const kept = this.#database.prepare('SELECT 1 FROM image_file WHERE content_hash = ?');
-      return rows.map(({ hash }) => hash).filter((hash) => !kept.get(hash));
+      return this.#deleteOrphans();
     });
+  }
+
+  /**
+   * Takes away what a survey found, and leaves the survey and its figures.
+   *
+   * @returns content hashes of the bodies that nobody names any more
+   */
+  thin(surveyId: number, thinnedAt: string): string[] {
+    return inTransaction(this.#database, () => {
+      for (const table of foundTables)
+        this.#database.prepare(`DELETE FROM ${table} WHERE survey_id = ?`).run(surveyId);
+      this.#database
+        .prepare('UPDATE survey SET thinned_at = ? WHERE id = ?')
+        .run(thinnedAt, surveyId);
+      return this.#deleteOrphans();
+    });
+  }
+
+  /** Takes away what no survey names any more. */
+  #deleteOrphans(): string[] {
+    const orphans = 'content_hash NOT IN (SELECT content_hash FROM survey_file)';
+    const lostTexts = 'content_hash NOT IN (SELECT content_hash FROM survey_text)';
+    const rows = this.#database
+      .prepare(
+        `SELECT content_hash AS hash FROM image_file WHERE ${orphans}
+         UNION SELECT content_hash FROM text_file WHERE ${lostTexts} AND ${orphans}
+         UNION SELECT result_hash FROM encoded WHERE ${orphans} AND result_hash NOT IN
+           (SELECT result_hash FROM encoded WHERE NOT (${orphans}) AND result_hash IS NOT NULL)`,
+      )
+      .all() as { hash: string }[];
+    this.#database.exec(
+      `DELETE FROM encoded WHERE ${orphans}; DELETE FROM fingerprint WHERE ${orphans};
+       DELETE FROM image_file WHERE ${orphans}; DELETE FROM text_file WHERE ${lostTexts};`,
+    );
+    const kept = this.#database.prepare('SELECT 1 FROM image_file WHERE content_hash = ?');
+    return rows.map(({ hash }) => hash).filter((hash) => !kept.get(hash));
   }
 
   /** All surveys, the oldest first. */
@@ -110,6 +134,7 @@ export class SurveyStore {
       skipped: row.skipped,
       files: row.files,
       bytes: row.bytes,
+      thinnedAt: row.thinned_at,
     }));
   }
 

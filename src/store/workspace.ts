@@ -3,8 +3,10 @@ import { readdir } from 'node:fs/promises';
 import { join, relative } from 'node:path';
 import Database from 'libsql';
 import { LynxError, WorkspaceError, messageOf } from '../core/base/errors.js';
+import { AlarmStore } from './alarms.js';
 import { BodyStore } from './bodies.js';
 import { EncodeStore } from './encodes.js';
+import { FigureStore } from './figures.js';
 import { FilmStore } from './films.js';
 import { FingerprintStore } from './fingerprints.js';
 import { ImageStore } from './images.js';
@@ -12,6 +14,7 @@ import { Leases } from './leases.js';
 import { makeFolder } from '../system/make-folder.js';
 import { migrations, schemaVersion } from './schema.js';
 import { PageStore } from './pages.js';
+import { RoundStore } from './rounds.js';
 import { TextStore } from './texts.js';
 import { TrialStore } from './trials.js';
 import { SessionStore } from './sessions.js';
@@ -35,6 +38,10 @@ export class Workspace {
   readonly films: FilmStore;
   readonly trials: TrialStore;
   readonly texts: TextStore;
+  readonly figures: FigureStore;
+  /** What a watch has done, and what it has raised the alarm about. */
+  readonly rounds: RoundStore;
+  readonly alarms: AlarmStore;
   readonly bodies: BodyStore;
   /** Bodies of recorded responses, and what fixes have made of them. */
   readonly recordedBodies: BodyStore;
@@ -54,6 +61,9 @@ export class Workspace {
     this.films = new FilmStore(database);
     this.trials = new TrialStore(database);
     this.texts = new TextStore(database);
+    this.figures = new FigureStore(database);
+    this.rounds = new RoundStore(database);
+    this.alarms = new AlarmStore(database);
     this.leases = new Leases(join(folder, 'leases'));
     this.bodies = new BodyStore(join(folder, 'bodies'));
     this.recordedBodies = new BodyStore(join(folder, 'recordings', 'bodies'));

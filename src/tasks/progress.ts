@@ -10,7 +10,9 @@ export interface Progress {
     | 'loads'
     | 'pictures'
     | 'looks'
-    | 'proof';
+    | 'proof'
+    | 'figures'
+    | 'asking';
   readonly done: number;
   /** As far as known by now; it may grow. */
   readonly total: number;

@@ -23,6 +23,8 @@ export interface RankResult extends Ranking {
 export interface RankTaskOptions extends TaskOptions, Pick<RankOptions, 'unweighted'> {
   /** Reads only some of the visits. */
   readonly only?: VisitFilter;
+  /** Number of the survey, where several have its label. */
+  readonly id?: number;
   /** Page groups named by a person: what they are called now counts, not when the survey was made. */
   readonly groups?: readonly NamedGroup[] | undefined;
 }
@@ -40,7 +42,10 @@ export async function rank(
   policy: Policy,
   options: RankTaskOptions = {},
 ): Promise<RankResult> {
-  const kept = workspace.pages.read(workspace.surveys.find(label));
+  const { surveys } = workspace;
+  const kept = workspace.pages.read(
+    options.id === undefined ? surveys.find(label) : surveys.get(options.id),
+  );
   const nameOf = namedGroups(options.groups ?? []);
   const pages = kept.pages.map((page) => ({ ...page, group: nameOf(page.url) ?? page.group }));
   const surveyed = { ...kept, pages };

@@ -4,6 +4,8 @@ import { compareCommand } from './compare.js';
 import { completionCommand } from './completion.js';
 import { demoCommand } from './demo.js';
 import { explainCommand } from './explain.js';
+import { gateCommand } from './gate.js';
+import { historyCommand } from './history.js';
 import { initCommand } from './init.js';
 import { proveCommand } from './prove.js';
 import { rankCommand } from './rank.js';
@@ -24,6 +26,8 @@ export const commands = {
   trial: trialCommand,
   compare: compareCommand,
   report: reportCommand,
+  gate: gateCommand,
+  history: historyCommand,
   surveys: surveysCommand,
   demo: demoCommand,
   init: initCommand,

@@ -23,6 +23,7 @@ export const surveyCommand = defineCommand({
     ['survey --sitemap http://brindlebay.test/sitemap.xml --pages 500', 'the pages of a sitemap'],
     ['survey http://brindlebay.test/ --include "/journal/*" --depth 3', 'one part of the site'],
     ["survey http://staging.test/ --basic 'staging.test=$LOGIN'", 'with LOGIN=user:password set'],
+    ['survey --changed-since autumn', 'only the pages that may have changed since then'],
     ['survey --resume', 'continue after Ctrl-C or a power cut'],
   ],
 });

@@ -23,19 +23,24 @@ export const handler: Handler<typeof surveyCommand> = async (
   file,
   { task, show, log },
 ) => {
-  const { start, resume, list, sitemap } = settings;
+  const { start, resume, list, sitemap, changedSince } = settings;
   const given = start.length > 0 || sitemap.length > 0 || list !== undefined;
-  if (resume === given)
+  if (changedSince !== undefined && (resume || start.length > 0 || list !== undefined))
+    throw new UsageError('--changed-since has the starts of the survey it names', {
+      hint: 'leave out --resume, the starts and the list; --sitemap may tell what changed',
+    });
+  if (changedSince === undefined && resume === given)
     throw new UsageError(
       resume ? 'a survey is resumed from its own starts' : 'say where to start',
       {
         hint: resume
           ? 'leave out the starts, the list and the sitemaps'
-          : 'give an address or a folder, --list, --sitemap, or --resume',
+          : 'give an address or a folder, --list, --sitemap, --changed-since or --resume',
       },
     );
   const { Workspace } = await import('../../store/workspace.js');
   const { resumeSurvey, survey } = await import('../../tasks/survey/survey.js');
+  const { surveyChanged } = await import('../../tasks/survey/survey-changed.js');
   const common = {
     ...task,
     policy: file.policy,
@@ -57,16 +62,24 @@ export const handler: Handler<typeof surveyCommand> = async (
   const workspace = Workspace.open(settings.workspace);
   try {
     if (settings.refit.length > 0) await learnRefits(workspace, settings.refit, file.policy, log);
-    const result = resume
-      ? await resumeSurvey(workspace, { ...common, survey: settings.survey })
-      : await survey(workspace, start, {
-          ...common,
-          views,
-          scope,
-          list,
-          sitemaps: sitemap,
-          label: settings.label,
-        });
+    const result =
+      changedSince !== undefined
+        ? await surveyChanged(workspace, {
+            ...common,
+            since: changedSince,
+            sitemaps: sitemap,
+            label: settings.label,
+          })
+        : resume
+          ? await resumeSurvey(workspace, { ...common, survey: settings.survey })
+          : await survey(workspace, start, {
+              ...common,
+              views,
+              scope,
+              list,
+              sitemaps: sitemap,
+              label: settings.label,
+            });
     const isWhole = !result.interrupted && settings.encode && settings.bodies && !settings.json;
     const ranking = isWhole ? await worstOf(workspace, result.survey.label, file, task) : undefined;
     await show(surveyForms, { ...result, top: settings.top, ranking }, settings);

@@ -4,11 +4,13 @@ import type { surveysCommand } from '../commands/surveys.js';
 import { surveysForms } from '../forms/survey.js';
 import type { WorkspaceCheck } from '../../output/views/surveys.js';
 import type { Workspace } from '../../store/workspace.js';
+import type { Thinned, ThinOptions } from '../../tasks/history/thin-surveys.js';
+import type { FileSettings } from '../options/config-file.js';
 
-export const handler: Handler<typeof surveysCommand> = async (settings, _file, { show }) => {
-  const { workspace: folder, action, survey, name } = settings;
+export const handler: Handler<typeof surveysCommand> = async (settings, file, { show, task }) => {
+  const { workspace: folder, action, survey, name, keep, dryRun } = settings;
   const isWrong =
-    (action === 'list' && survey !== undefined) ||
+    ((action === 'list' || action === 'thin') && survey !== undefined) ||
     ((action === 'rename' || action === 'delete') && survey === undefined) ||
     (action === 'rename') !== !!name;
   if (isWrong)
@@ -22,13 +24,27 @@ export const handler: Handler<typeof surveysCommand> = async (settings, _file, {
     if (action === 'rename') workspace.surveys.rename(workspace.surveys.find(survey).id, name!);
     if (action === 'delete') await deleteSurvey(workspace, survey!);
     const check = action === 'check' ? await checkOf(workspace, survey) : null;
+    const thinned =
+      action === 'thin'
+        ? await thinnedOf(workspace, { ...task, ...file, keep, dryRun, needed: neededBy(file) })
+        : null;
     const surveys = check && check.database.length > 0 ? [] : workspace.surveys.list();
-    await show(surveysForms, { surveys, size: await workspace.size(), check }, settings);
+    await show(surveysForms, { surveys, size: await workspace.size(), check, thinned }, settings);
     return check && check.database.length > 0 ? 3 : 0;
   } finally {
     workspace.close();
   }
 };
+
+async function thinnedOf(workspace: Workspace, options: ThinOptions): Promise<Thinned> {
+  const { thinSurveys } = await import('../../tasks/history/thin-surveys.js');
+  return thinSurveys(workspace, options);
+}
+
+/** Labels of surveys that budgets are set against. */
+function neededBy({ budgets }: Pick<FileSettings, 'budgets'>): string[] {
+  return budgets.flatMap(({ against }) => against ?? []);
+}
 
 async function checkOf(workspace: Workspace, label: string | undefined): Promise<WorkspaceCheck> {
   const { checkWorkspace } = await import('../../tasks/survey/check-workspace.js');
@@ -41,6 +57,7 @@ const taken = {
   rename: 'the label of a survey and its new label',
   delete: 'the label of a survey, and nothing else',
   check: 'the label of a survey, or none for all',
+  thin: 'no label',
 } as const;
 
 const calls = {
@@ -48,4 +65,5 @@ const calls = {
   rename: 'rename LABEL NAME',
   delete: 'delete LABEL',
   check: 'check',
+  thin: 'thin --keep 10',
 } as const;

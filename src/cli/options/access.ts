@@ -5,7 +5,9 @@ import { SettingError } from '../../core/base/errors.js';
 import { settingsOf } from './checks.js';
 
 /** Settings whose values are never shown, not even where they are wrong. */
-export const secretSettings: ReadonlySet<string> = new Set(['basic', 'header', 'cookie', 'access']);
+export const secretSettings: ReadonlySet<string> = new Set([
+  ...['basic', 'header', 'cookie', 'access', 'alarms'],
+]);
 
 const hostName = /^(?:\*\.)?[\w.-]+$/;
 const headerName = /^[!#$%&'*+.^`|~\w-]+$/;

@@ -8,7 +8,10 @@ import type { Network } from '../../core/visitors/network.js';
 import type { Policy } from '../../core/policy/policy.js';
 import { defaultViews } from '../../core/visitors/view.js';
 import type { View } from '../../core/visitors/view.js';
+import type { Budget } from '../../core/budgets/budget.js';
 import { accessSchema } from './access.js';
+import { alarmsSchema } from './alarms.js';
+import { budgetsOf, budgetsSchema } from './budgets.js';
 import { numberFrom, settingsOf, shortText, textList, wholeNumber, yesOrNo } from './checks.js';
 import { policyOf, policySchema } from './policy.js';
 
@@ -54,6 +57,8 @@ export const fileSchema = object({
   policy: policySchema,
   groups: array().of(group).typeError('a list of page groups'),
   access: accessSchema,
+  budgets: budgetsSchema,
+  alarms: alarmsSchema,
 });
 
 export type FileContents = InferType<typeof fileSchema>;
@@ -67,6 +72,9 @@ export interface FileSettings {
   readonly groups: readonly NamedGroup[];
   /** The credentials in the file; values may still be names of variables. */
   readonly access: FileContents['access'];
+  readonly budgets: readonly Budget[];
+  /** Who is told of alarms; secrets may still be names of variables. */
+  readonly alarms: FileContents['alarms'];
 }
 
 /** Fills in the defaults for everything a file leaves out. */
@@ -75,6 +83,8 @@ export function completed(file: FileContents): FileSettings {
     views: file.views ?? defaultViews,
     groups: file.groups ?? [],
     access: file.access,
+    budgets: budgetsOf(file.budgets),
+    alarms: file.alarms,
     networks: [...(file.networks ?? []), ...builtInNetworks],
     policy: policyOf(file.policy),
   };

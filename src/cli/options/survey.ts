@@ -59,6 +59,10 @@ export const surveyOptions = {
       yesOrNo().default(false),
     ),
     ignoreRobots: option('Visit pages that robots.txt forbids', yesOrNo().default(false)),
+    changedSince: option(
+      'Visit again only what may have changed since this survey, and take the rest over from it',
+      shortText(),
+    ),
     resume: option('Continue a survey that was interrupted', yesOrNo().default(false)),
     survey: option('With --resume: label of the survey', shortText(), 'the newest'),
   }),

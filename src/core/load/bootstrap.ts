@@ -61,6 +61,22 @@ export function medianDifference(
   return { difference, interval, shown, runsToSettle };
 }
 
+/** The fewest runs of which all lie on one side of a limit by chance less often than once in twenty times. */
+export const leastRunsOverLimit = 5;
+
+/**
+ * The interval of 95 % confidence of one median, by the same means; `null` of fewer runs than could show that they are
+ * over a limit.
+ */
+export function medianInterval(
+  values: readonly number[],
+): readonly [low: number, high: number] | null {
+  if (values.length < leastRunsOverLimit) return null;
+  const medians = resampled([0], values);
+  const cut = expandedTail(values.length);
+  return [quantileSorted(medians, cut), quantileSorted(medians, 1 - cut)];
+}
+
 /** The sorted differences of medians of both sides drawn anew. */
 function resampled(before: readonly number[], after: readonly number[]): number[] {
   const random = xoroshiro128plus(seed);

@@ -60,7 +60,11 @@ export interface SessionSummary {
 }
 
 /** The runs that count. */
-export function countedRuns({ runs }: Pick<Session, 'runs'>): Run[] {
+export function countedRuns<Some extends Pick<Run, 'failure'>>({
+  runs,
+}: {
+  readonly runs: readonly Some[];
+}): Some[] {
   return runs.filter(({ failure }) => failure === null);
 }
 

@@ -25,6 +25,8 @@ export interface SurveySummary extends SurveyHead {
   /** Image files that it found, and their bytes. */
   readonly files: number;
   readonly bytes: number;
+  /** When it was thinned out to its figures, ISO 8601, UTC; `null` where it is whole. */
+  readonly thinnedAt: string | null;
 }
 
 /** The settings of a survey, stored so that it can be resumed as it started. */

@@ -1,4 +1,5 @@
 import { record } from '../base/record.js';
+import { wholeNumbers } from '../base/whole-numbers.js';
 import { causes, noWaste } from './waste.js';
 import type { Waste, WasteByCause } from './waste.js';
 
@@ -49,17 +50,8 @@ export class PortionSum {
  */
 export function wholePortions(rows: readonly Portion[]): { rows: Portion[]; total: Portion } {
   const whole = rows.map(() => ({ neededBytes: 0, unknownBytes: 0, causes: noWaste() }));
-  /** Rounds the running sum of a column, so that what one row loses the next one gets. */
-  const settle = (valueOf: (row: Portion) => number, keep: (at: number, value: number) => void) => {
-    let sum = 0;
-    let given = 0;
-    rows.forEach((row, at) => {
-      sum += valueOf(row);
-      const value = Math.round(sum) - given;
-      given += value;
-      keep(at, value);
-    });
-  };
+  const settle = (valueOf: (row: Portion) => number, keep: (at: number, value: number) => void) =>
+    wholeNumbers(rows.map(valueOf)).forEach((value, at) => keep(at, value));
   settle(
     ({ neededBytes }) => neededBytes,
     (at, value) => (whole[at]!.neededBytes = value),

@@ -23,6 +23,7 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
   if (pages.length === 0 && interrupted)
     return `${bold(plainText(survey.label))}: stopped before its first page was surveyed; zealous-lynx survey --resume continues.`;
   const notes = [
+    ...takenLines(view.takenOver, origin),
     ...groupLines(pages, screen),
     ...missingLines(missing, origin).map(yellow),
     ...problems
@@ -67,6 +68,26 @@ export function drawSurvey(view: SurveyView, screen: Screen): string {
     ...(notes.length > 0 ? [''] : []),
     ...rankingLines(view, screen),
   ].join('\n');
+}
+
+/** The most changed pages that are listed. */
+const maxChanged = 10;
+
+/** What was taken over from an earlier survey, and which pages were visited again. */
+function takenLines(taken: SurveyView['takenOver'], origin: string): string[] {
+  if (!taken) return [];
+  const { from, pages, asked, changed } = taken;
+  const more = changed.length - maxChanged;
+  return [
+    `Taken over from ${plainText(from, 60)}: ${count(pages, 'page')}, after asking for ${count(asked, 'file')}. Visited again: ${changed.length}.`,
+    ...changed
+      .slice(0, maxChanged)
+      .map(
+        ({ url, reason }) =>
+          `  ${shorten(withoutOrigin(url, origin), 60)}: ${shorten(withoutOrigin(reason, origin), 100)}`,
+      ),
+    ...(more > 0 ? [`  ${count(more, 'more page')}; --json lists them`] : []),
+  ];
 }
 
 /** The first answer: what an average visit wastes, and on what most of it. */

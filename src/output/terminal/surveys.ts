@@ -1,11 +1,14 @@
-import type { SurveysView, WorkspaceCheck } from '../views/surveys.js';
+import type { SurveysView, ThinnedView, WorkspaceCheck } from '../views/surveys.js';
 import { plainText, shorten } from '../words/plain-text.js';
 import { count, formatBytes } from '../words/units.js';
 import { paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
 
 /** The surveys of a workspace, one row each, and their size on disk. */
-export function drawSurveys({ surveys, size, check }: SurveysView, screen: Screen): string {
+export function drawSurveys(
+  { surveys, size, check, thinned }: SurveysView,
+  screen: Screen,
+): string {
   const { dim } = paletteFor(screen);
   const disk = `on disk: ${formatBytes(size.database)} of measurements, ${formatBytes(size.bodies)} of images and encodes`;
   if (surveys.length === 0) return `There is no survey yet. ${disk}`;
@@ -25,8 +28,8 @@ export function drawSurveys({ surveys, size, check }: SurveysView, screen: Scree
       surveys.map((survey) => [
         plainText(survey.label, 40),
         survey.startedAt.slice(0, 16).replace('T', ' '),
-        survey.finishedAt === null ? 'interrupted' : 'complete',
-        String(survey.pages),
+        stateOf(survey),
+        survey.thinnedAt === null ? String(survey.pages) : '–',
         String(survey.views.length),
         String(survey.files),
         formatBytes(survey.bytes),
@@ -36,7 +39,29 @@ export function drawSurveys({ surveys, size, check }: SurveysView, screen: Scree
     '',
     dim(`${count(surveys.length, 'survey')}, ${disk}`),
     ...(check ? ['', ...checkLines(check)] : []),
+    ...(thinned ? ['', ...thinnedLines(thinned)] : []),
   ].join('\n');
+}
+
+function stateOf({ finishedAt, thinnedAt }: SurveysView['surveys'][number]): string {
+  if (thinnedAt !== null) return 'figures only';
+  return finishedAt === null ? 'interrupted' : 'complete';
+}
+
+/** What was taken away, or would be. */
+function thinnedLines({ surveys, needed, dryRun, before, after }: ThinnedView): string[] {
+  const kept = needed.map((label) => plainText(label, 40)).join(', ');
+  const lines =
+    needed.length > 0 ? [`A budget is set against ${kept}: it stays whole, whatever its age.`] : [];
+  if (surveys.length === 0) return [...lines, 'There is nothing to thin out.'];
+  const labels = surveys.map(({ label }) => plainText(label, 40)).join(', ');
+  const total = ({ database, bodies }: SurveysView['size']) => database + bodies;
+  return dryRun
+    ? [...lines, `Would be reduced to figures: ${labels}. Nothing was taken away (--dry-run).`]
+    : [
+        ...lines,
+        `Reduced to figures: ${labels}. On disk: ${formatBytes(total(before))} before, ${formatBytes(total(after))} now.`,
+      ];
 }
 
 /** What a check has found, and how to go on. */

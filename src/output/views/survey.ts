@@ -10,6 +10,19 @@ export interface SurveyOutcome {
   readonly missing: readonly MissingImage[];
   /** Whether it was stopped before its end. */
   readonly interrupted: boolean;
+  /** What was taken over from an earlier survey, where one was named. */
+  readonly takenOver?: TakenOver;
+}
+
+/** What a survey took over from an earlier one, and what it visited again. */
+export interface TakenOver {
+  /** Label of the earlier survey. */
+  readonly from: string;
+  readonly pages: number;
+  /** Files, documents among them, that servers were asked about. */
+  readonly asked: number;
+  /** The pages of the earlier survey that were visited again, and why. */
+  readonly changed: readonly SkippedAddress[];
 }
 
 /** What a survey is shown from. */

@@ -6,6 +6,17 @@ export interface SurveysView {
   readonly size: { readonly database: number; readonly bodies: number };
   /** What a check has found; `null` where none was asked for. */
   readonly check: WorkspaceCheck | null;
+  /** What was thinned out; `null` where that was not asked for. */
+  readonly thinned: ThinnedView | null;
+}
+
+/** What thinning out takes away, or would; sizes in bytes. */
+export interface ThinnedView {
+  readonly surveys: readonly Pick<SurveySummary, 'label' | 'startedAt' | 'pages'>[];
+  readonly needed: readonly string[];
+  readonly dryRun: boolean;
+  readonly before: SurveysView['size'];
+  readonly after: SurveysView['size'];
 }
 
 /** What a check of a workspace has found. */

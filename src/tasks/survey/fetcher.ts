@@ -18,10 +18,11 @@ export function fetcher(
   }: Pick<WorkOptions, 'userAgent' | 'accesses' | 'anyCertificate'>,
   reach: Reach,
   limit = maxSitemapBytes,
-): (url: string) => Promise<FetchedFile> {
-  return (url) =>
+): (url: string, headers?: Readonly<Record<string, string>>) => Promise<FetchedFile> {
+  return (url, headers) =>
     fetchFile(url, {
       reach,
+      headers,
       userAgent: userAgent ?? robotName,
       headersFor: (address) => accessHeaders(accesses, address),
       anyCertificate,

@@ -11,6 +11,8 @@ export const namedInRobots = 'robots';
 /** What sitemaps name. */
 export interface Sitemapped {
   readonly pages: readonly string[];
+  /** When pages were last changed, as far as they say, by address. */
+  readonly modified: ReadonlyMap<string, string>;
   /** What was wrong with them. */
   readonly problems: readonly SkippedAddress[];
 }
@@ -33,6 +35,7 @@ export async function readSitemaps(
   fetch: (url: string) => Promise<FetchedFile>,
 ): Promise<Sitemapped> {
   const pages = new Set<string>();
+  const modified = new Map<string, string>();
   const problems: SkippedAddress[] = [];
   const seen = new Set<string>();
   const read = async (where: string, depth: number): Promise<string | undefined> => {
@@ -42,6 +45,7 @@ export async function readSitemaps(
     if (typeof body === 'string') return body;
     const found = parseSitemap(body);
     for (const url of found.pages) if (pages.size < maxPages) pages.add(url);
+    for (const [url, at] of found.modified) if (pages.has(url)) modified.set(url, at);
     if (found.pages.length === 0 && found.sitemaps.length === 0) return found.problems[0];
     for (const reason of found.problems) problems.push({ url: where, reason });
     if (depth >= maxDepth) return undefined;
@@ -70,7 +74,7 @@ export async function readSitemaps(
       });
     problems.push(...given.map((url) => ({ url, reason: 'a sitemap that names no page' })));
   }
-  return { pages: [...pages], problems };
+  return { pages: [...pages], modified, problems };
 }
 
 /**

@@ -56,6 +56,12 @@ export interface ResumeOptions extends Omit<
   readonly survey?: string | undefined;
 }
 
+/** A survey that takes over from an earlier one what has not changed. */
+export interface ChangedOptions extends Omit<SurveyOptions, 'views' | 'scope' | 'list'> {
+  /** Label of the earlier survey, whose starts, views and settings of the crawl are taken. */
+  readonly since: string;
+}
+
 /** What a survey comes to. */
 export type SurveyResult = SurveyOutcome;
 

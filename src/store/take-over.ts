@@ -1,0 +1,118 @@
+import type Database from 'libsql';
+import type { TermStore } from './terms.js';
+import { noTerm } from './visit-document.js';
+
+interface VisitRow {
+  readonly view: string;
+  readonly facts: string;
+  readonly resources: string;
+  readonly load: string;
+}
+
+interface Stored {
+  readonly facts: Readonly<Record<string, readonly number[]>>;
+  readonly resources: readonly number[];
+  readonly load: Readonly<Record<string, unknown>> | null;
+}
+
+/** What a load document has as numbers of terms; everything else in it is as it is. */
+const termsOfLoad: ReadonlySet<string> = new Set(['parts', 'styleUse', 'scriptUse', 'fontUse']);
+
+/** Copies pages with all that their visits found from one survey to another. */
+export class TakeOver {
+  readonly #database: Database.Database;
+  readonly #terms: TermStore;
+  readonly #from: number;
+  readonly #to: number;
+  #texts: ReadonlyMap<number, string> | undefined;
+
+  /** @param from number of the survey that has the pages, and `to` of the one that gets them */
+  constructor(database: Database.Database, terms: TermStore, from: number, to: number) {
+    this.#database = database;
+    this.#terms = terms;
+    this.#from = from;
+    this.#to = to;
+  }
+
+  /** Copies one page, as a part of a transaction. */
+  copy(url: string): void {
+    const page = this.#database
+      .prepare('SELECT id, curves FROM page WHERE survey_id = ? AND url = ?')
+      .get(this.#from, url) as { id: number; curves: string };
+    const curves = (JSON.parse(page.curves) as number[]).map(this.#renumber);
+    const { lastInsertRowid } = this.#database
+      .prepare(
+        `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
+           bytes_by_type, curves, shape, document, taken_from)
+         SELECT ?, url, final_url, status, depth, visits, NULL, error, bytes_by_type, ?, shape,
+           document, ? FROM page WHERE id = ?`,
+      )
+      .run(this.#to, JSON.stringify(curves), this.#from, page.id);
+    const id = Number(lastInsertRowid);
+    const visits = this.#database
+      .prepare('SELECT view, facts, resources, load FROM visit WHERE page_id = ? ORDER BY rowid')
+      .all(page.id) as VisitRow[];
+    for (const visit of visits) this.#copyVisit(id, visit);
+    this.#database
+      .prepare(
+        `INSERT INTO screen SELECT ?, view, width, height, boxes, picture FROM screen
+         WHERE page_id = ?`,
+      )
+      .run(id, page.id);
+  }
+
+  #copyVisit(page: number, row: VisitRow): void {
+    const stored: Stored = {
+      facts: JSON.parse(row.facts) as Stored['facts'],
+      resources: JSON.parse(row.resources) as number[],
+      load: JSON.parse(row.load) as Stored['load'],
+    };
+    const { responses = [] } = stored.facts;
+    this.#noteContents('survey_file', responses);
+    this.#noteContents('survey_text', [...stored.resources, ...responses.filter(this.#isVector)]);
+    const facts = Object.entries(stored.facts).map(
+      ([name, numbers]) => [name, numbers.map(this.#renumber)] as const,
+    );
+    const load = Object.entries(stored.load ?? {}).map(([name, value]) => {
+      if (!termsOfLoad.has(name)) return [name, value] as const;
+      const numbers = value as number | readonly number[];
+      return [
+        name,
+        typeof numbers === 'number' ? this.#renumber(numbers) : numbers.map(this.#renumber),
+      ] as const;
+    });
+    this.#database
+      .prepare('INSERT INTO visit VALUES (?, ?, ?, ?, ?)')
+      .run(
+        page,
+        row.view,
+        JSON.stringify(Object.fromEntries(facts)),
+        JSON.stringify(stored.resources.map(this.#renumber)),
+        stored.load === null ? 'null' : JSON.stringify(Object.fromEntries(load)),
+      );
+  }
+
+  /** Names the contents of responses as those of the survey that gets them. */
+  #noteContents(table: 'survey_file' | 'survey_text', numbers: readonly number[]): void {
+    const add = this.#database.prepare(`INSERT OR IGNORE INTO ${table} VALUES (?, ?)`);
+    for (const number of numbers) {
+      const { contentHash } = this.#response(number);
+      if (contentHash !== null) add.run(this.#to, contentHash);
+    }
+  }
+
+  readonly #isVector = (number: number): boolean =>
+    /svg/.test(this.#response(number).declaredType ?? '');
+
+  #response(number: number): { contentHash: string | null; declaredType?: string } {
+    return JSON.parse(this.#textOf(number)) as { contentHash: string | null };
+  }
+
+  readonly #renumber = (number: number): number =>
+    number === noTerm ? noTerm : this.#terms.numberOf(this.#to, this.#textOf(number));
+
+  #textOf(number: number): string {
+    this.#texts ??= this.#terms.texts(this.#from);
+    return this.#texts.get(number) ?? '';
+  }
+}
