@@ -16,6 +16,7 @@ export const handlers: Readonly<
   report: () => import('./handlers/report.js'),
   gate: () => import('./handlers/gate.js'),
   history: () => import('./handlers/history.js'),
+  watch: () => import('./handlers/watch.js'),
   surveys: () => import('./handlers/surveys.js'),
   init: () => import('./handlers/init.js'),
   demo: () => import('./handlers/demo.js'),

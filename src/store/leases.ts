@@ -12,6 +12,14 @@ interface Holder {
   readonly host: string;
 }
 
+/** What the lease of a watch is called: it lasts for months, and is about surveys only while it makes one. */
+export const watchLease = 'watch';
+
+/** Whether a program that holds a lease may be changing what surveys share. */
+export function isAtWorkOnSurveys({ name }: Pick<Holder, 'name'>): boolean {
+  return name !== watchLease;
+}
+
 /** Work that nobody else may do until it is released. */
 export interface Lease {
   release(): void;
@@ -73,10 +81,10 @@ export class Leases {
     const holder = this.#holders().find(isAbout);
     if (!holder) return;
     const place = holder.host === hostname() ? '' : ` on ${holder.host}`;
-    throw new BusyError(
-      `another program is at work on ${holder.name} (process ${holder.pid}${place})`,
-      { hint: 'wait for its end, or stop it with Ctrl-C' },
-    );
+    const what = holder.name === watchLease ? 'a watch of this workspace' : holder.name;
+    throw new BusyError(`another program is at work on ${what} (process ${holder.pid}${place})`, {
+      hint: 'wait for its end, or stop it with Ctrl-C',
+    });
   }
 
   #holders(): Holder[] {

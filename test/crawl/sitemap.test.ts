@@ -8,7 +8,11 @@ const urlset = xml(`<urlset ${namespace} xmlns:image="http://images.test/">
   <url><loc> http://a.test/one?a=1&amp;b=2 </loc><image:image><image:loc>http://a.test/x.jpg</image:loc></image:image></url>
   <url><lastmod>2026-01-01</lastmod><loc><![CDATA[http://a.test/two]]></loc></url>
 </urlset>`);
-const found = { pages: ['http://a.test/one?a=1&b=2', 'http://a.test/two'], sitemaps: [] };
+const found = {
+  modified: new Map([['http://a.test/two', '2026-01-01']]),
+  pages: ['http://a.test/one?a=1&b=2', 'http://a.test/two'],
+  sitemaps: [],
+};
 
 describe('a sitemap', () => {
   it('names its pages, and not what else stands in it', () => {
@@ -29,6 +33,7 @@ describe('a sitemap', () => {
     );
     expect(parseSitemap(index)).toEqual({
       pages: [],
+      modified: new Map(),
       sitemaps: ['http://a.test/1.xml'],
       problems: [],
     });
@@ -37,6 +42,7 @@ describe('a sitemap', () => {
   it('may be a text with one address a line', () => {
     expect(parseSitemap(Buffer.from('http://a.test/\r\n\r\nnot one\n'))).toEqual({
       pages: ['http://a.test/'],
+      modified: new Map(),
       sitemaps: [],
       problems: ['line 3: "not one" is not an address'],
     });

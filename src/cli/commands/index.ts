@@ -14,6 +14,7 @@ import { reportCommand } from './report.js';
 import { surveyCommand } from './survey.js';
 import { surveysCommand } from './surveys.js';
 import { trialCommand } from './trial.js';
+import { watchCommand } from './watch.js';
 
 /** Every command, in the sequence of the work. */
 export const commands = {
@@ -28,6 +29,7 @@ export const commands = {
   report: reportCommand,
   gate: gateCommand,
   history: historyCommand,
+  watch: watchCommand,
   surveys: surveysCommand,
   demo: demoCommand,
   init: initCommand,

@@ -41,6 +41,10 @@ export const handler: Handler<typeof demoCommand> = async (settings, _file, io) 
   const { Workspace } = await import('../../store/workspace.js');
   const workspace = Workspace.open(settings.workspace);
   try {
+    if (settings.weeks) {
+      const { fourWeeks } = await import('./demo-weeks.js');
+      return await fourWeeks(workspace, settings, io);
+    }
     return await wholeStory(workspace, settings, io);
   } finally {
     workspace.close();

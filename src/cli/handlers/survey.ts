@@ -1,13 +1,8 @@
-import { viewsOfAudience } from '../../core/visitors/audience.js';
-import { SettingError, UsageError } from '../../core/base/errors.js';
+import { UsageError } from '../../core/base/errors.js';
 import { hasFailed } from '../../core/survey/failed-survey.js';
-import { chooseViews } from '../../core/visitors/view.js';
-import type { View } from '../../core/visitors/view.js';
 import { surveyForms } from '../forms/survey.js';
-import { visitorOf } from '../options/access-options.js';
 import type { FileSettings } from '../options/config-file.js';
-import { hostsOf, memoryOf } from '../options/shared.js';
-import { defaultPages, queryRuleOf } from '../options/survey.js';
+import { scopeOf, surveySettings, viewsFor } from '../survey-settings.js';
 import type { RankView } from '../../output/views/rank.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { TaskOptions } from '../../tasks/progress.js';
@@ -15,8 +10,6 @@ import type { Policy } from '../../core/policy/policy.js';
 import type { Log } from '../log.js';
 import type { Handler } from '../command.js';
 import type { surveyCommand } from '../commands/survey.js';
-
-type Settings = Parameters<typeof handler>[0];
 
 export const handler: Handler<typeof surveyCommand> = async (
   settings,
@@ -41,22 +34,7 @@ export const handler: Handler<typeof surveyCommand> = async (
   const { Workspace } = await import('../../store/workspace.js');
   const { resumeSurvey, survey } = await import('../../tasks/survey/survey.js');
   const { surveyChanged } = await import('../../tasks/survey/survey-changed.js');
-  const common = {
-    ...task,
-    policy: file.policy,
-    groups: file.groups,
-    tabs: settings.tabs,
-    ...hostsOf(settings),
-    ...memoryOf(settings),
-    ignoreRobots: settings.ignoreRobots,
-    ...visitorOf(settings, file.access),
-    pace: settings.pace,
-    retries: settings.retries,
-    limits: { load: settings.timeout * 1000, images: 8_000 },
-    noBodies: !settings.bodies,
-    noPictures: !settings.pictures,
-    noEncodes: !settings.encode,
-  };
+  const common = { ...task, ...surveySettings(settings, file) };
   const views = await viewsFor(settings, file);
   const scope = await scopeOf(settings);
   const workspace = Workspace.open(settings.workspace);
@@ -121,35 +99,4 @@ async function worstOf(
   const query = { by: 'family', sort: 'waste', top: worstShown, filter: {}, policy } as const;
   const shown = { by: query.by, unweighted: false, narrowed: '', imageLimit: 0 };
   return { ...rowsOf(result, query), ...shown, result };
-}
-
-async function scopeOf(settings: Settings) {
-  const { start, list, perGroup, include, exclude, within, ignoreCanonical } = settings;
-  const { readAddressList } = await import('../../crawl/address-list.js');
-  const listed = list === undefined ? 0 : readAddressList(list).length;
-  return {
-    pages: settings.pages ?? Math.max(defaultPages, listed),
-    depth: settings.depth ?? (start.length > 0 ? undefined : 0),
-    perGroup,
-    include,
-    exclude,
-    within,
-    query: queryRuleOf(settings.query),
-    ignoreCanonical,
-  };
-}
-
-/** The views of the audience or of the config file, reduced to those requested. */
-async function viewsFor(
-  { audience, viewsMax, view }: Settings,
-  file: FileSettings,
-): Promise<readonly View[]> {
-  const { readAudience } = await import('../../crawl/audience-file.js');
-  const views =
-    audience === undefined ? file.views : viewsOfAudience(readAudience(audience), viewsMax);
-  if (view.length === 0) return views;
-  const unknown = view.find((name) => !views.some((one) => one.name === name));
-  if (unknown === undefined) return chooseViews(views, view);
-  const names = views.map(({ name }) => name).join(', ');
-  throw new SettingError(`--view: expected one of ${names}, found ${JSON.stringify(unknown)}`);
 }

@@ -49,4 +49,18 @@ export const configTemplate = `# Settings of zealous-lynx for this folder. Every
 # Credentials that hosts require; $NAME is a variable of the environment.
 #access:
 #  - { host: staging.brindlebay.test, basic: { user: editor, password: $STAGING_PASSWORD } }
+
+# Budgets that gate and watch hold the site to; zealous-lynx gate --suggest prints some that hold today.
+#budgets:
+#  - { measure: bytes, group: '/journal/*', most: 500000, reason: 'light on a slow line' }
+#  - { measure: newImage, most: 200000, reason: 'nobody uploads what the camera made' }
+#  - { measure: largestContentfulPaint, page: '/', network: mobile, most: 2500, reason: 'good by the rule of thumb' }
+#  - { measure: waste, against: autumn, margin: 0.05, reason: 'no worse than in autumn' }
+#  - { measure: finding, finding: failed-file, most: 0, reason: 'each costs a round trip' }
+
+# Who is told when a budget stops holding, or the site is down; $NAME is a variable of the environment.
+#alarms:
+#  - { webhook: 'https://chat.brindlebay.test/alarms', secret: $ALARM_SECRET }
+#  - { email: { to: [images@brindlebay.test], from: watch@brindlebay.test, server: 'smtp://mail.brindlebay.test:25' } }
+#  - { command: [./tell.sh, --loud] }
 `;

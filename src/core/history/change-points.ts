@@ -81,8 +81,9 @@ function clearestStep(values: Float64Array): { at: number; clarity: number } {
   const middle = mean([...values]);
   let [sum, squares] = [0, 0];
   for (const value of values) squares += (value - middle) ** 2;
-  // Measurements that are all the same have no scatter to hold a step against.
-  const floor = (Math.abs(middle) * 1e-9) ** 2 * length + Number.MIN_VALUE;
+  // What is all the same has no step; and where both parts are, rounding must not decide how clear it is.
+  if (squares <= (Math.abs(middle) * 1e-9) ** 2 * length) return { at: -1, clarity: 0 };
+  const floor = squares * 1e-9;
   let best = { at: -1, clarity: 0 };
   for (let at = 1; at <= length - leastOnSide; at++) {
     sum += values[at - 1]! - middle;

@@ -106,7 +106,8 @@ export function seriesOfSessions(
         return { at, label, value, low, high, browser: conditions?.browser ?? '' };
       });
       const [{ page, conditions }] = of as [MarkedSession];
-      return points.length === 0
+      // What is always nothing shows nothing.
+      return points.every(({ value }) => value === 0)
         ? []
         : [
             seriesOf(

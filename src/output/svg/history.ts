@@ -87,7 +87,7 @@ function panelParts(series: Series, visitors: Series | undefined, { from, to }: 
           ),
         ]
       : []),
-    ...ticks(most, 3).flatMap((step) => [
+    ...ticks(most, 4).flatMap((step) => [
       line(left, y(step), right, y(step), 'stroke="#e3e3e3"'),
       text(
         left - 6,
@@ -102,7 +102,7 @@ function panelParts(series: Series, visitors: Series | undefined, { from, to }: 
     ),
     ...curve(visitors?.points ?? [], x, y, rust),
     ...curve(series.points, x, y, blue),
-    ...labels(series.points, x).map(({ at, words, day }) =>
+    ...labels(series.points, x, isSameDay(from, to)).map(({ at, words, day }) =>
       [
         text(at, floor + 16, words, `text-anchor="middle" font-size="11"`),
         text(at, floor + 30, day, `text-anchor="middle" font-size="10" fill="${grey}"`),
@@ -140,13 +140,26 @@ function curve(
   ];
 }
 
+function isSameDay(from: number, to: number): boolean {
+  const day = (at: number) => new Date(at).toISOString().slice(0, 10);
+  return day(from) === day(to);
+}
+
 /** The names of measurements as far as there is room, the newest first. */
-function labels(points: readonly SeriesPoint[], x: (point: SeriesPoint) => number) {
+function labels(
+  points: readonly SeriesPoint[],
+  x: (point: SeriesPoint) => number,
+  isOneDay: boolean,
+) {
   const shown: { at: number; words: string; day: string }[] = [];
   for (const point of points.toReversed()) {
     const at = x(point);
     if (shown.some((one) => Math.abs(one.at - at) < labelRoom)) continue;
-    shown.push({ at, words: shorten(point.label, 16), day: point.at.slice(0, 10) });
+    shown.push({
+      at,
+      words: shorten(point.label, 16),
+      day: isOneDay ? `${point.at.slice(11, 16)} UTC` : point.at.slice(0, 10),
+    });
   }
   return shown;
 }

@@ -1,7 +1,7 @@
 import type { Move, Movement } from '../../core/history/movement.js';
 import type { Series } from '../../core/history/series.js';
 import type { HistoryView } from '../views/history.js';
-import { signed } from '../words/change.js';
+import { sameBytes, signed } from '../words/change.js';
 import {
   disagreementWords,
   fileReason,
@@ -149,6 +149,12 @@ function movedLines(
   const [was, is] = [total.before, total.after].map((value) => moveValue(value, measure));
   const heading = `${plainText(before.label, 60)} to ${plainText(after.label, 60)}: ${measureTitles[measure]} ${moveChange(total, measure)} (${was} → ${is})`;
   if (moved.files.length === 0) return [bold(heading), dim('Nothing moved.')];
+  // Headers are never quite the same from one survey to the next.
+  const large = moved.files.filter(
+    ({ change }) => measure !== 'bytes' || Math.abs(change) > sameBytes,
+  );
+  const small = moved.files.slice(large.length);
+  const rest = small.reduce((sum, { change }) => sum + change, 0);
   const parts: [string, readonly Move[], (move: Move) => string][] = [
     ['by reason', moved.reasons, ({ key }) => reasonWords(key)],
     ['by kind of bytes', moved.types, ({ key }) => key],
@@ -160,14 +166,25 @@ function movedLines(
     bold(heading),
     moveTable(
       'file',
-      moved.files
-        .slice(0, top)
-        .map((file) => [
-          shorten(nameOf(file.key), 60),
-          moveChange(file, measure),
-          fileReason(file),
-        ]),
-      moved.files.length,
+      [
+        ...large
+          .slice(0, top)
+          .map((file) => [
+            shorten(nameOf(file.key), 60),
+            moveChange(file, measure),
+            fileReason(file),
+          ]),
+        ...(small.length > 0
+          ? [
+              [
+                count(small.length, 'small change'),
+                moveChange({ change: rest }, measure),
+                `at most ${sameBytes} B each`,
+              ],
+            ]
+          : []),
+      ],
+      large.length,
       top,
       screen,
     ),

@@ -1,5 +1,5 @@
 import type { GateView } from '../views/gate.js';
-import { culpritWords, subjectWords, unmatchedWords, verdictWords } from './gate.js';
+import { culpritWords, subjectBeyondName, unmatchedWords, verdictWords } from './gate.js';
 import { plainText } from './plain-text.js';
 
 /**
@@ -15,7 +15,7 @@ export function gateAnnotations(view: GateView & { readonly config: string }): s
       const culprit = culpritWords(row);
       return line(
         row.verdict === 'broken' ? 'error' : 'warning',
-        `${row.budget.name}: ${subjectWords(row)}: ${verdictWords(row)}${culprit && `; most of it: ${culprit}`}`,
+        `${[row.budget.name, subjectBeyondName(row), verdictWords(row)].filter(Boolean).join(': ')}${culprit && `; most of it: ${culprit}`}`,
       );
     }),
     ...view.unmatched.map((one) => line('error', `${one.budget.name}: ${unmatchedWords(one)}`)),

@@ -110,6 +110,7 @@ export function commandOf(row: GateRow, { survey }: Pick<GateView, 'survey'>): s
     return `zealous-lynx explain ${shellWord(budget.finding ?? '')}${of}`;
   if (culprit && /^https?:/.test(culprit.url))
     return `zealous-lynx explain ${shellWord(culprit.url)}${of}`;
+  if (subject.page !== null) return `zealous-lynx explain ${shellWord(subject.page)}${of}`;
   return `zealous-lynx rank --by page${of}`;
 }
 

@@ -1,4 +1,5 @@
 import type { SurveySummary } from '../../core/survey/survey.js';
+import { isAtWorkOnSurveys } from '../../store/leases.js';
 import type { Workspace } from '../../store/workspace.js';
 import { siteOf } from './site-of.js';
 import { figuresOf } from './survey-numbers.js';
@@ -36,7 +37,7 @@ export async function thinSurveys(workspace: Workspace, options: ThinOptions): P
   const due = old.filter(({ label }) => !needed.includes(label));
   const before = await workspace.size();
   const thinned: SurveySummary[] = [];
-  if (!dryRun && due.length > 0) workspace.leases.refuse();
+  if (!dryRun && due.length > 0) workspace.leases.refuse(isAtWorkOnSurveys);
   for (const one of due) {
     if (signal?.aborted) break;
     thinned.push(one);

@@ -1,4 +1,5 @@
 import type { SurveyHead } from '../../core/survey/survey.js';
+import { isAtWorkOnSurveys } from '../../store/leases.js';
 import type { Workspace } from '../../store/workspace.js';
 
 /**
@@ -9,7 +10,7 @@ import type { Workspace } from '../../store/workspace.js';
  */
 export async function deleteSurvey(workspace: Workspace, label: string): Promise<SurveyHead> {
   const head = workspace.surveys.find(label);
-  workspace.leases.refuse();
+  workspace.leases.refuse(isAtWorkOnSurveys);
   // The rows go first: a body that is left over wastes room, one that is missing breaks a survey.
   const orphans = workspace.surveys.delete(head.id);
   for (const hash of orphans) await workspace.bodies.delete(hash);

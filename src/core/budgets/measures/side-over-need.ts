@@ -1,22 +1,36 @@
-import { largestOf } from './measure.js';
-import type { SurveyMeasure } from './measure.js';
+import type { Culprit, SurveyMeasure } from './measure.js';
 
-/** How many times the longest side of a file is that of its need, where it is the most. */
+interface Needed {
+  readonly has: number;
+  readonly most: number;
+  readonly where: Omit<Culprit, 'value'>;
+}
+
+/**
+ * How many times the longest side of a file is that of its need, where it is the most. The need of a file is the largest of
+ * the visits that are looked at: one file serves them all.
+ */
 export const sideOverNeed: SurveyMeasure = {
   title: 'longest side over need',
   unit: 'times',
   filters: ['image', 'party', 'host'],
-  of: (survey, visits, filters) =>
-    largestOf(survey, visits, (visit) =>
-      survey.imagesOf(visit, filters).flatMap(({ url, file, need, placement }) => {
-        const [has, needs] = [file.intrinsic, need].map((size) =>
+  of: (survey, visits, filters) => {
+    const files = new Map<string, Needed>();
+    for (const visit of visits) {
+      const { page, view } = survey.visits[visit]!;
+      for (const { url, file, need, placement } of survey.imagesOf(visit, filters)) {
+        const [has, most] = [file.intrinsic, need].map((size) =>
           size ? Math.max(size.width, size.height) : 0,
         ) as [number, number];
-        return has > 0 && needs > 0 ? [{ url, value: round(has / needs), placement }] : [];
-      }),
-    ),
+        if (has === 0 || most <= (files.get(url)?.most ?? 0)) continue;
+        files.set(url, { has, most, where: { url, page, view, placement } });
+      }
+    }
+    let culprit: Culprit | null = null;
+    for (const { has, most, where } of files.values()) {
+      const value = Math.round((has / most) * 100) / 100;
+      if (value > (culprit?.value ?? 0)) culprit = { ...where, value };
+    }
+    return { value: culprit?.value ?? 0, culprit };
+  },
 };
-
-function round(ratio: number): number {
-  return Math.round(ratio * 100) / 100;
-}
