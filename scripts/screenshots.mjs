@@ -54,7 +54,6 @@ const shots = [
 /** Pictures that commands draw themselves: their names, and the commands as far as the file. */
 const drawn = [
   ['waterfall', ['clock', '--har', '.zealous-lynx/har/session-1.har', '--top', '30', '--png']],
-  ['looks', ['compare', 'before', 'after', '--looks']],
   [
     'trial-film',
     [
@@ -63,6 +62,10 @@ const drawn = [
     ],
   ],
 ];
+
+/** The four weeks of the demo, in a folder of their own: what does not hold in the third, and the numbers over time. */
+const weeks = join(folder, 'weeks');
+mkdirSync(weeks);
 
 /** Pages in a browser window: the demo site as a laptop shows it, and what a refit hands over. */
 const pages = [
@@ -108,6 +111,17 @@ try {
     });
   for (const [name, shootIt] of pages)
     if (only.length === 0 || only.includes(name)) await inBrowser(name, shootIt);
+  if (only.length === 0 || only.includes('gate') || only.includes('history')) {
+    const call = ['demo', '--weeks', '--quiet', '--picture', join(out, 'history.png')];
+    spawnSync('zealous-lynx', call, { cwd: weeks, env: environment, stdio: 'ignore' });
+    console.log('history.png');
+    await shoot(
+      'gate',
+      'zealous-lynx gate --suggest --survey week-2 --session week-2 > zealous-lynx.config.yaml; zealous-lynx gate --survey week-3 --session week-3 --top 8',
+      60_000,
+      weeks,
+    );
+  }
   for (const [name, values] of drawn)
     if (only.length === 0 || only.includes(name)) drawPicture(name, values);
 } finally {
@@ -117,7 +131,7 @@ try {
 }
 
 /** @param most milliseconds after which it is taken, whether the command has come to its end or not */
-async function shoot(name, command, most = 240_000) {
+async function shoot(name, command, most = 240_000, cwd = folder) {
   const done = join(folder, `${name}.done`);
   const typed = `printf '\\033[1;36m$\\033[0m %s\\n' '${command.replaceAll("'", `'"'"'`)}'; ${command}; touch ${done}; sleep 3`;
   const terminal = spawn(
@@ -141,7 +155,7 @@ async function shoot(name, command, most = 240_000) {
       '-c',
       typed,
     ],
-    { cwd: folder, env: environment, stdio: 'ignore' },
+    { cwd, env: environment, stdio: 'ignore' },
   );
   for (let waited = 0; !existsSync(done) && waited < most; waited += 200) await pause(200);
   await pause(700);
@@ -152,7 +166,8 @@ async function shoot(name, command, most = 240_000) {
 
 async function inBrowser(name, shootIt) {
   const { launchBrowser } = await import('../dist/src/browser/chromium/launch.js');
-  const browser = await launchBrowser({ '*.test': '127.0.0.1:8191' });
+  const { Reach } = await import('../dist/src/reach/reach.js');
+  const browser = await launchBrowser(Reach.open({ '*.test': '127.0.0.1:8191' }));
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await shootIt(page);
   await pause(500);

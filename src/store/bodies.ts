@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, rmSync } from 'node:fs';
+import { existsSync, readdirSync, rmSync, statSync } from 'node:fs';
 import { readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import pLimit from 'p-limit';
@@ -53,6 +53,11 @@ export class BodyStore {
       }),
     );
     return (await Promise.all(checked)).flat();
+  }
+
+  /** Bytes on disk of a body; 0 where it is not kept. */
+  sizeOf(contentHash: string): number {
+    return statSync(this.#path(contentHash), { throwIfNoEntry: false })?.size ?? 0;
   }
 
   /** Deletes a body, if it is there. */

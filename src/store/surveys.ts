@@ -96,6 +96,19 @@ export class SurveyStore {
     });
   }
 
+  /** Content hashes of the bodies that nobody would name any more if these surveys were thinned out; changes nothing. */
+  namedByTheseAlone(surveyIds: readonly number[]): string[] {
+    this.#database.exec('BEGIN');
+    try {
+      for (const table of foundTables)
+        for (const id of surveyIds)
+          this.#database.prepare(`DELETE FROM ${table} WHERE survey_id = ?`).run(id);
+      return this.#deleteOrphans();
+    } finally {
+      this.#database.exec('ROLLBACK');
+    }
+  }
+
   /** Takes away what no survey names any more. */
   #deleteOrphans(): string[] {
     const orphans = 'content_hash NOT IN (SELECT content_hash FROM survey_file)';

@@ -80,6 +80,7 @@ export async function demoWeeks(
         ...{ label, labelOf: () => `${label}-${number}`, budgets },
         channels: budgets.length > 0 ? [{ kind: 'webhook', url: listener.url }] : [],
         every: null,
+        onRemark: () => {},
         onRound: (round) => Promise.resolve(steps.round(round)),
       });
       if (budgets.length > 0) steps.received(listener.taken());

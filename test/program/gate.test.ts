@@ -2,6 +2,8 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { beforeAll, afterAll, describe, expect, it } from 'vitest';
 import { validateXML } from 'xmllint-wasm';
+import { defaultViews } from '../../src/core/visitors/view.js';
+import { Workspace } from '../../src/store/workspace.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { photograph } from '../support/pictures.js';
 import { oneView, run, runJson } from '../support/program.js';
@@ -139,6 +141,24 @@ describe('gate', () => {
   });
 });
 
+describe('gate, of a survey that was broken off,', () => {
+  it('judges the one before, and says what is missing where there is none', async () => {
+    const folder = temporaryFolder();
+    const workspace = Workspace.open(join(folder, '.zealous-lynx'));
+    const starts = ['http://site.localhost/'];
+    const plan = { given: starts, hosts: starts, scope: {} };
+    workspace.surveys.begin('broken', new Date().toISOString(), starts, defaultViews, plan);
+    workspace.close();
+    writeFileSync(
+      join(folder, 'zealous-lynx.config.yaml'),
+      'budgets:\n  - { measure: bytes, most: 1, reason: a test }\n',
+    );
+    const { status, stderr } = await run(['gate'], { cwd: folder });
+    expect(status).toBe(2);
+    expect(stderr).toMatch(/no survey that says anything .*broken was interrupted/);
+  });
+});
+
 describe('history', () => {
   it('says what moved, adding up to it exactly', async () => {
     const document = await runJson<HistoryDocument>(['history'], { cwd });
@@ -210,7 +230,9 @@ describe('history', () => {
   it('keeps the numbers of surveys that are thinned out', async () => {
     const whole = await runJson<HistoryDocument>(['history'], { cwd });
     const dry = await run(['surveys', 'thin', '--keep', '1', '--dry-run'], { cwd });
-    expect(dry.stdout).toMatch(/Would be reduced to figures: before\. Nothing was taken away/);
+    expect(dry.stdout).toMatch(
+      /Would be reduced to figures: before\. That would free .* Nothing was taken away/,
+    );
     const { status, stdout } = await run(['surveys', 'thin', '--keep', '1'], { cwd });
     expect(status).toBe(0);
     expect(stdout).toMatch(/^before +\S+ \S+ +figures only/m);

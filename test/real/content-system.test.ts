@@ -15,7 +15,7 @@ import { startContentSystem, systemPackages } from './content-system.js';
 import type { ContentSystem } from './content-system.js';
 import { deploy, smallerFiles } from './deploy-system.js';
 import { likeness } from './looks.js';
-import { providePackages } from './packages.js';
+import { providePackages } from '../support/packages.js';
 import { fromCamera, photographPackages, photographs } from './photographs.js';
 import { seed } from './seed.js';
 

@@ -9,7 +9,7 @@ import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { scene } from '../support/pictures.js';
 import { oneView, run } from '../support/program.js';
 import { freePort } from './free-port.js';
-import { providePackages } from './packages.js';
+import { providePackages } from '../support/packages.js';
 
 const missing = providePackages(['nginx-light', 'apache2']);
 if (missing) process.stderr.write(`skipped: ${missing}\n`);

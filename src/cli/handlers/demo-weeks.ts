@@ -36,6 +36,8 @@ const forms: Forms<StoryView> = {
   },
 };
 
+/** The most messages that are repeated. */
+const titlesShown = 3;
 /** The most suggested budgets that are shown. */
 const budgetsShown = 4;
 
@@ -68,7 +70,9 @@ export async function fourWeeks(
         say(
           `\nThe server that stands in for the team's chat received ${count(titles.length, 'message')}:`,
         );
-        for (const title of titles) say(`  ${title}`);
+        for (const title of titles.slice(0, titlesShown)) say(`  ${title}`);
+        const more = titles.length - titlesShown;
+        if (more > 0) say(dim(`  and ${more} more`));
       },
       history: (found) => {
         const view = { ...found, top: 5 };

@@ -12,7 +12,11 @@ import { program } from '../program.js';
 import { scopeOf, surveySettings, viewsFor } from '../survey-settings.js';
 import { writeResult } from '../write-result.js';
 
-export const handler: Handler<typeof watchCommand> = async (settings, file, { task, show }) => {
+export const handler: Handler<typeof watchCommand> = async (
+  settings,
+  file,
+  { task, show, log },
+) => {
   const { start, sitemap, once, clock: pages, metrics, metricsFile } = settings;
   if (start.length === 0 && sitemap.length === 0)
     throw new UsageError('say what to watch', { hint: 'give an address or a folder' });
@@ -25,8 +29,7 @@ export const handler: Handler<typeof watchCommand> = async (settings, file, { ta
   const { serveMetrics } = await import('../../tasks/watch/serve-metrics.js');
   const workspace = Workspace.open(settings.workspace);
   const server = metrics === undefined ? undefined : await serveMetrics(metrics);
-  if (server)
-    task.onNotice(`the figures are served at ${server.address}`, `metrics ${server.address}`);
+  if (server) log.warn(`the figures are served at ${server.address}`);
   try {
     const visitor = visitorOf(settings, file.access);
     const last = await watch(workspace, {
@@ -48,6 +51,7 @@ export const handler: Handler<typeof watchCommand> = async (settings, file, { ta
       ...{ keep: settings.keep, field: settings.field },
       ...{ budgets: file.budgets, channels },
       every: once ? null : millisecondsOf(settings.every),
+      onRemark: (words) => log.warn(words),
       onRound: async (round: RoundView) => {
         const { metricsText } = await import('../../output/openmetrics/metrics.js');
         const figures = server || metricsFile !== undefined ? await metricsText(round) : '';

@@ -34,7 +34,7 @@ const budget = settingsOf({
   from: oneOf(['clock', 'field'] as const),
   reason: shortText().required('a reason, which is shown when the budget does not hold'),
 }).test('sound', '', (value, context) => {
-  const flaw = value.measure === undefined ? undefined : flawOf(value as Partial<Budget>);
+  const flaw = value.measure === undefined ? undefined : flawOf(value);
   return flaw === undefined || context.createError({ message: flaw });
 });
 

@@ -16,7 +16,7 @@ const grey = '#555';
 /** The most panels of one picture. */
 const mostPanels = 24;
 /** Labels nearer to one another than this are left out. */
-const labelRoom = 84;
+const labelRoom = 62;
 
 /** The numbers of a site over time as an SVG picture: a panel each, with visitors beside the loads of the same page. */
 export function historySvg({ hosts, series }: HistoryView): string {

@@ -49,7 +49,7 @@ function stateOf({ finishedAt, thinnedAt }: SurveysView['surveys'][number]): str
 }
 
 /** What was taken away, or would be. */
-function thinnedLines({ surveys, needed, dryRun, before, after }: ThinnedView): string[] {
+function thinnedLines({ surveys, needed, dryRun, freed, before, after }: ThinnedView): string[] {
   const kept = needed.map((label) => plainText(label, 40)).join(', ');
   const lines =
     needed.length > 0 ? [`A budget is set against ${kept}: it stays whole, whatever its age.`] : [];
@@ -57,7 +57,10 @@ function thinnedLines({ surveys, needed, dryRun, before, after }: ThinnedView): 
   const labels = surveys.map(({ label }) => plainText(label, 40)).join(', ');
   const total = ({ database, bodies }: SurveysView['size']) => database + bodies;
   return dryRun
-    ? [...lines, `Would be reduced to figures: ${labels}. Nothing was taken away (--dry-run).`]
+    ? [
+        ...lines,
+        `Would be reduced to figures: ${labels}. That would free ${formatBytes(freed)} of images and encodes, and what the database has of them. Nothing was taken away (--dry-run).`,
+      ]
     : [
         ...lines,
         `Reduced to figures: ${labels}. On disk: ${formatBytes(total(before))} before, ${formatBytes(total(after))} now.`,

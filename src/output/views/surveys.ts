@@ -15,6 +15,8 @@ export interface ThinnedView {
   readonly surveys: readonly Pick<SurveySummary, 'label' | 'startedAt' | 'pages'>[];
   readonly needed: readonly string[];
   readonly dryRun: boolean;
+  /** Of bodies that only these surveys name. */
+  readonly freed: number;
   readonly before: SurveysView['size'];
   readonly after: SurveysView['size'];
 }

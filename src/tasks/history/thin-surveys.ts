@@ -20,6 +20,8 @@ export interface Thinned {
   /** Labels that stay whole because a budget is set against them. */
   readonly needed: readonly string[];
   readonly dryRun: boolean;
+  /** Bytes of bodies that only these surveys name. */
+  readonly freed: number;
   /** Bytes on disk before, and after; of a dry run what is there now. */
   readonly before: { readonly database: number; readonly bodies: number };
   readonly after: { readonly database: number; readonly bodies: number };
@@ -36,6 +38,8 @@ export async function thinSurveys(workspace: Workspace, options: ThinOptions): P
   const old = surveys.filter(({ thinnedAt }) => thinnedAt === null).slice(0, -keep);
   const due = old.filter(({ label }) => !needed.includes(label));
   const before = await workspace.size();
+  const hashes = workspace.surveys.namedByTheseAlone(due.map(({ id }) => id));
+  const freed = hashes.reduce((sum, hash) => sum + workspace.bodies.sizeOf(hash), 0);
   const thinned: SurveySummary[] = [];
   if (!dryRun && due.length > 0) workspace.leases.refuse(isAtWorkOnSurveys);
   for (const one of due) {
@@ -51,6 +55,6 @@ export async function thinSurveys(workspace: Workspace, options: ThinOptions): P
   return {
     surveys: thinned,
     needed: old.filter(({ label }) => needed.includes(label)).map(({ label }) => label),
-    ...{ dryRun, before, after: await workspace.size() },
+    ...{ dryRun, freed, before, after: await workspace.size() },
   };
 }

@@ -30,6 +30,8 @@ export interface WatchOptions {
   readonly onProgress: NonNullable<SurveyOptions['onProgress']>;
   readonly onTrace: NonNullable<SurveyOptions['onTrace']>;
   readonly onNotice: NonNullable<SurveyOptions['onNotice']>;
+  /** Told what a person should know each time, in words. */
+  readonly onRemark: (words: string) => void;
   /** Told of each round. */
   readonly onRound: (round: RoundView) => Promise<void>;
 }

@@ -20,7 +20,7 @@ export async function watch(
   workspace: Workspace,
   options: WatchOptions,
 ): Promise<RoundView | undefined> {
-  const { every, signal, onNotice, onRound } = options;
+  const { every, signal, onRound } = options;
   const lease = workspace.leases.take(watchLease);
   let last: RoundView | undefined;
   try {
@@ -34,9 +34,6 @@ export async function watch(
       await onRound(last);
       if (isLast) break;
     }
-  } catch (error) {
-    onNotice('the watch has ended: what it kept is whole', 'watch-ended');
-    throw error;
   } finally {
     lease.release();
   }
@@ -46,12 +43,12 @@ export async function watch(
 async function untilDue(
   { rounds }: Workspace,
   every: number,
-  { signal, onNotice }: WatchOptions,
+  { signal, onRemark }: WatchOptions,
 ): Promise<void> {
   let told = false;
   for (;;) {
     const { wait, note } = nextRound(rounds.last(), every, Date.now());
-    if (note !== null && !told) onNotice(note, `watch ${note}`);
+    if (note !== null && !told) onRemark(note);
     told = true;
     if (wait === 0 || signal.aborted) return;
     await pause(Math.min(wait, longestWait), signal);

@@ -38,4 +38,4 @@ export function messageText(message: AlarmMessage): string {
 }
 
 /** Milliseconds that a channel may take to tell of one alarm. */
-export const patience = 15_000;
+export const patience = 10_000;

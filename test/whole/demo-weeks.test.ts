@@ -1,0 +1,54 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { expect, it } from 'vitest';
+import { temporaryFolder } from '../support/folder.js';
+import { run, runJson } from '../support/program.js';
+import { schemaErrors } from '../support/schemas.js';
+
+interface Round {
+  readonly outcome: string;
+  readonly told: number;
+  readonly survey: { readonly perVisit: { readonly bytes: number } };
+  readonly judgements: readonly {
+    readonly verdict: string;
+    readonly budget: { readonly measure: string };
+    readonly culprit: { readonly url: string } | null;
+  }[];
+}
+
+interface Story {
+  readonly steps: readonly [Round, Round, Round, Round, { readonly surveys: readonly object[] }];
+}
+
+it('the demo tells of four weeks: refitted, an upload that budgets name and somebody hears of, mended', async () => {
+  const cwd = temporaryFolder();
+  const { steps } = await runJson<Story>(['demo', '--weeks'], { cwd });
+  const [one, two, three, four, history] = steps;
+  const rounds = [one, two, three, four];
+  for (const round of rounds) expect(schemaErrors('round', round)).toEqual([]);
+  expect(rounds.map(({ outcome }) => outcome)).toEqual(Array(4).fill('done'));
+  const bytes = rounds.map(({ survey }) => survey.perVisit.bytes) as [
+    number,
+    number,
+    number,
+    number,
+  ];
+  expect(bytes[1]).toBeLessThan(bytes[0] / 5);
+  expect(bytes[2]).toBeGreaterThan(bytes[1] * 1.5);
+  expect(bytes[3]).toBeLessThan(bytes[1] * 1.1);
+
+  const broken = (round: Round) => round.judgements.filter(({ verdict }) => verdict === 'broken');
+  const upload = broken(three).find(({ budget }) => budget.measure === 'newImage')!;
+  expect(upload.culprit!.url).toBe('http://brindlebay.test/img/journal/DSC_0917.jpg');
+  // Everybody hears of each alarm once, and once when it is over.
+  expect(three.told).toBe(broken(three).length);
+  expect(broken(four)).toEqual([]);
+  expect(four.told).toBe(three.told);
+  expect(schemaErrors('history', history)).toEqual([]);
+  expect(history.surveys).toHaveLength(4);
+  const picture = readFileSync(join(cwd, 'brindle-bay-history.png'));
+  expect((await sharp(picture).metadata()).width).toBeGreaterThan(1_000);
+  const gate = await run(['history', 'week-2', 'week-3'], { cwd });
+  expect(gate.stdout).toMatch(/DSC_0917\.jpg +\+\d+ kB +new/);
+}, 600_000);
