@@ -45,7 +45,7 @@ for (let round = 1; round <= rounds; round++) {
   version = round;
   const changed = await timed(() => surveyChanged(workspace, { ...common, since: 'first' }));
   const { takenOver } = changed.result;
-  if (takenOver.changed.length !== 1) throw new Error('not one page was visited again');
+  if (takenOver.changed.length !== 1) throw new Error(JSON.stringify(takenOver));
   const whole = await timed(() => full(`full-${round}`));
   ratios.push(changed.time / whole.time);
   console.log(

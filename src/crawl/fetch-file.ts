@@ -1,6 +1,7 @@
 import { request as requestPlain } from 'node:http';
 import { request as requestSecure } from 'node:https';
 import type { IncomingMessage } from 'node:http';
+import { brotliDecompressSync, gunzipSync, inflateSync } from 'node:zlib';
 import { fetchWords } from './fetch-words.js';
 import { lookupAmong } from '../reach/connect-to.js';
 import type { Reach } from '../reach/reach.js';
@@ -52,7 +53,8 @@ async function follow(url: string, options: FetchOptions): Promise<FetchedFile> 
       if (!/^https?:$/.test(at.protocol)) throw new Error(`it redirects to ${at.protocol}`);
       continue;
     }
-    return { status: statusCode, body: await readUpTo(answer, options.limit) };
+    const body = await readUpTo(answer, options.limit);
+    return { status: statusCode, body: decoded(body, headers['content-encoding'], options.limit) };
   }
   throw new Error('redirect loop');
 }
@@ -99,4 +101,22 @@ async function readUpTo(answer: IncomingMessage, limit: number): Promise<Buffer>
   }
   answer.destroy();
   return Buffer.concat(parts).subarray(0, limit);
+}
+
+const decoders = {
+  gzip: gunzipSync,
+  'x-gzip': gunzipSync,
+  br: brotliDecompressSync,
+  deflate: inflateSync,
+};
+
+/** A body without its content encoding: some servers compress what nobody has asked them to. What cannot be undone stays. */
+function decoded(body: Buffer, encoding: string | undefined, limit: number): Buffer {
+  const decoder = decoders[(encoding ?? '').trim().toLowerCase() as keyof typeof decoders];
+  if (!decoder) return body;
+  try {
+    return decoder(body, { maxOutputLength: limit });
+  } catch {
+    return body;
+  }
 }

@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { fetchFile } from '../../src/crawl/fetch-file.js';
 import { mappedPlace } from '../../src/reach/host-map.js';
@@ -78,6 +79,21 @@ describe('fetchFile', () => {
     const { status, body } = await fetchFile(`${origin}/a`, options);
     expect([status, body.length]).toEqual([200, 1_000]);
     await expect(fetchFile(`${origin}/loop`, options)).rejects.toThrow('redirect loop');
+  });
+
+  it('undoes what servers compress unasked, within its limit', async () => {
+    const headers = { 'content-encoding': 'gzip' };
+    const bomb = gzipSync(Buffer.alloc(50_000_000));
+    const { origin } = await serve({
+      '/zipped': { type: 'text/plain', headers, body: gzipSync('kites') },
+      '/false': { type: 'text/plain', headers, body: 'plain after all' },
+      '/bomb': { type: 'text/plain', headers, body: bomb },
+    });
+    const read = async (path: string) =>
+      (await fetchFile(origin + path, { ...options, limit: 100_000 })).body;
+    expect(String(await read('/zipped'))).toBe('kites');
+    expect(String(await read('/false'))).toBe('plain after all');
+    expect(await read('/bomb')).toEqual(bomb);
   });
 
   it('goes where a host really is, and gives up on one that is silent', async () => {

@@ -51,7 +51,7 @@ describe('a wrong call', () => {
     [['refit'], '--out is missing', 'SETTING'],
     [
       ['survey'],
-      'say where to start – give an address or a folder, --list, --sitemap, or --resume',
+      'say where to start – give an address or a folder, --list, --sitemap, --changed-since or --resume',
       'USAGE',
     ],
     [['clock'], 'say which pages to load', 'USAGE'],
