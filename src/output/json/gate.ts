@@ -4,11 +4,12 @@ import { commandOf, unmatchedWords } from '../words/gate.js';
 
 /** What a gate found as the document `zealous-lynx.gate/1`; bytes and milliseconds are numbers. */
 export function gateDocument(view: GateView) {
-  const { survey, sessions, judgements, unmatched, hosts } = view;
+  const { survey, leftOut, sessions, judgements, unmatched, hosts } = view;
   return {
     format: 'zealous-lynx.gate/1',
     hosts,
     survey: survey && { id: survey.id, label: survey.label, startedAt: survey.startedAt },
+    leftOut,
     sessions,
     holds: judgements.every(({ verdict }) => verdict !== 'broken') && unmatched.length === 0,
     judgements: judgements.map((row) => judgementDocument(row, view)),

@@ -30,6 +30,13 @@ export function drawGate(view: GateView, screen: Screen): string {
   const paint = broken.length > 0 ? red : green;
   return [
     `${bold(view.hosts.map((host) => plainText(host)).join(', '))}: ${of.join(', ')}`,
+    ...(view.leftOut.length > 0
+      ? [
+          dim(
+            `Not judged, because interrupted or without a page: ${view.leftOut.map((label) => plainText(label, 40)).join(', ')}.`,
+          ),
+        ]
+      : []),
     paint(`${gateLine(view)}.`),
     ...broken.flatMap((row) => ['', ...brokenLines(row, view, palette)]),
     ...unmatched.flatMap((one) => [

@@ -24,6 +24,9 @@ import type { Palette, Screen } from './style.js';
 /** Columns of a sparkline. */
 const sparkWidth = 24;
 
+/** The most numbers of loads that are listed. */
+const mostSeries = 36;
+
 /** A site over time: its surveys, its numbers, their steps, and what moved between two surveys. */
 export function drawHistory(view: HistoryView, screen: Screen): string {
   const palette = paletteFor(screen);
@@ -46,9 +49,17 @@ export function drawHistory(view: HistoryView, screen: Screen): string {
     ...notes.map(dim),
     '',
     surveyTable(view, screen),
+    ...(surveys.length > mostSurveys
+      ? [dim(`${surveys.length - mostSurveys} older ones are not listed; --csv has all.`)]
+      : []),
     '',
     seriesTable('of an average visit', of('survey'), screen),
-    ...(of('clock').length > 0 ? ['', seriesTable('loads (medians)', of('clock'), screen)] : []),
+    ...(of('clock').length > 0
+      ? ['', seriesTable('loads (medians)', of('clock').slice(0, mostSeries), screen)]
+      : []),
+    ...(of('clock').length > mostSeries
+      ? [dim(`${of('clock').length - mostSeries} more numbers of loads; --csv has all.`)]
+      : []),
     ...(of('field').length > 0
       ? ['', seriesTable('visitors (75th percentiles)', of('field'), screen)]
       : []),

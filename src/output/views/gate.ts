@@ -15,6 +15,8 @@ export interface GateView {
     readonly startedAt: string;
     readonly views: readonly View[];
   } | null;
+  /** Labels of newer surveys that say nothing: interrupted, or without any page. */
+  readonly leftOut: readonly string[];
   readonly sessions: readonly string[];
   /** The broken ones first. */
   readonly judgements: readonly GateRow[];

@@ -49,6 +49,8 @@ export interface GateJudgement extends Judgement {
 export interface GateResult {
   readonly hosts: readonly string[];
   readonly survey: Pick<SurveySummary, 'id' | 'label' | 'startedAt' | 'views'> | null;
+  /** Labels of newer surveys that say nothing: interrupted, or without any page. */
+  readonly leftOut: readonly string[];
   /** Labels of the sessions that were judged. */
   readonly sessions: readonly string[];
   readonly judgements: readonly GateJudgement[];
@@ -87,6 +89,7 @@ export async function gate(workspace: Workspace, options: GateOptions): Promise<
   return {
     hosts: site.hosts,
     survey: survey ?? null,
+    leftOut: site.leftOut.flatMap(({ id, label }) => (id > (survey?.id ?? 0) ? label : [])),
     sessions: [...new Set(loads.sessions.map(({ label }) => label))],
     judgements,
     unmatched: judged.flatMap(({ unmatched }) => unmatched),
