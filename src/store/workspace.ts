@@ -82,7 +82,8 @@ export class Workspace {
       database.pragma('journal_mode = WAL');
       database.pragma('synchronous = NORMAL');
       database.pragma('foreign_keys = ON');
-      database.pragma('busy_timeout = 5000');
+      // Somebody may be making a copy of it, or thinning it out.
+      database.pragma('busy_timeout = 20000');
       migrate(database, folder);
       return new Workspace(folder, database);
     } catch (error) {

@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import {
   cpSync,
@@ -11,11 +11,12 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import Database from 'libsql';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect } from 'vitest';
 import { setTimeout as after } from 'node:timers/promises';
 import { temporaryFolder } from '../support/folder.js';
-import { oneView, outcomeOf, run, runJson, start } from '../support/program.js';
+import { oneView, outcomeOf, programFile, run, runJson, start } from '../support/program.js';
 import { photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';
 import type { TestServer } from '../support/server.js';
@@ -86,15 +87,23 @@ const survey = (workspace: string, ...more: readonly string[]) => [
 const moments = (count: number, longest: number) =>
   Array.from({ length: count }, (_, at) => Math.round((longest * (at + 1)) / (count + 1)));
 
+/** How often a survey is killed; more where the environment asks for it. */
+const kills = Number(process.env['LYNX_KILLS'] ?? 14);
+
+/** Kills a call after so many milliseconds, unless it is done by then. */
+async function killed(call: readonly string[], moment: number): Promise<void> {
+  const child = start(call, { cwd });
+  const ended = once(child, 'exit');
+  const isOver = await Promise.race([ended.then(() => true), after(moment, false)]);
+  if (!isOver) child.kill('SIGKILL');
+  await ended;
+}
+
 describe('accidents', () => {
-  for (const moment of moments(14, 9_000))
+  for (const moment of moments(kills, 9_000))
     attack('held', `a survey that is killed after ${moment} ms, and resumed`, async () => {
       const workspace = `killed-${moment}`;
-      const child = start(survey(workspace, '--json'), { cwd });
-      const ended = once(child, 'exit');
-      const isOver = await Promise.race([ended.then(() => true), after(moment, false)]);
-      if (!isOver) child.kill('SIGKILL');
-      await ended;
+      await killed(survey(workspace, '--json'), moment);
       const file = join(cwd, workspace, 'workspace.sqlite');
       const begun = existsSync(file)
         ? await run(['surveys', '--json', '--workspace', workspace], { cwd })
@@ -138,11 +147,7 @@ describe('accidents', () => {
       const workspace = `whole-${moment}`;
       cpSync(join(cwd, 'whole'), join(cwd, workspace), { recursive: true });
       const again = call(`killed-refit-${moment}`).with(2, workspace);
-      const child = start(again, { cwd });
-      const ended = once(child, 'exit');
-      await Promise.race([ended, after(moment)]);
-      child.kill('SIGKILL');
-      await ended;
+      await killed(again, moment);
       await runJson(again, { cwd });
       const filesOf = (folder: string) =>
         readdirSync(join(cwd, folder), { recursive: true, encoding: 'utf8' })
@@ -151,6 +156,85 @@ describe('accidents', () => {
           .map((name) => [name, readFileSync(join(cwd, folder, name)).toString('base64')]);
       expect(filesOf(`killed-refit-${moment}`)).toEqual(filesOf('refitted'));
     });
+
+  for (const moment of moments(5, 3_000))
+    attack('held', `a survey of what has changed that is killed after ${moment} ms`, async () => {
+      const workspace = `changed-${moment}`;
+      cpSync(join(cwd, 'whole'), join(cwd, workspace), { recursive: true });
+      const again = ['survey', '--changed-since', 'kites', '--label', 'kites'];
+      await killed([...again, '--workspace', workspace], moment);
+      const { surveys } = await runJson<{ surveys: { finishedAt: string | null }[] }>(
+        ['surveys', '--workspace', workspace],
+        { cwd },
+      );
+      const isBegun = surveys.length > 1;
+      if (!isBegun) await runJson([...again, '--workspace', workspace], { cwd });
+      else if (surveys[1]!.finishedAt === null)
+        await runJson(['survey', '--resume', '--workspace', workspace], { cwd });
+      expect(await ranked(workspace)).toBe(undisturbed);
+    });
+
+  for (const moment of moments(5, 5_000))
+    attack('held', `loads that are killed after ${moment} ms`, async () => {
+      const workspace = `loads-${moment}`;
+      cpSync(join(cwd, 'whole'), join(cwd, workspace), { recursive: true });
+      const clock = [
+        ...['clock', `${site.origin}/1/`, '--network', 'fibre', '--runs', '2'],
+        ...['--workspace', workspace, '--label', 'timed'],
+      ];
+      await killed(clock, moment);
+      // What was begun is in nobody's way: neither in a history, nor of the next loads.
+      const { status } = await run(['history', '--workspace', workspace], { cwd });
+      expect(status).toBe(0);
+      const { runs } = await runJson<{ runs: unknown[] }>(clock, { cwd });
+      expect(runs).toHaveLength(2);
+      const again = await run(['compare', 'timed', 'timed', '--workspace', workspace], { cwd });
+      expect(again.status).toBe(0);
+    });
+
+  attack('held', 'a database that somebody else holds for eight seconds', async () => {
+    cpSync(join(cwd, 'whole'), join(cwd, 'held'), { recursive: true });
+    const database = new Database(join(cwd, 'held/workspace.sqlite'));
+    database.exec('BEGIN IMMEDIATE');
+    const renamed = run(['surveys', 'rename', 'kites', 'held', '--workspace', 'held'], { cwd });
+    await after(8_000);
+    database.exec('ROLLBACK');
+    database.close();
+    expect((await renamed).status).toBe(0);
+  });
+
+  attack('held', 'Ctrl-C, and once more at once', async () => {
+    const child = start(survey('twice', '--json'), { cwd });
+    const ended = outcomeOf(child);
+    await after(2_500);
+    child.kill('SIGINT');
+    await after(20);
+    child.kill('SIGINT');
+    const began = performance.now();
+    expect((await ended).status).toBe(130);
+    expect(performance.now() - began).toBeLessThan(3_000);
+    await runJson(['survey', '--resume', '--workspace', 'twice'], { cwd });
+    expect(await ranked('twice')).toBe(undisturbed);
+  });
+
+  attack('told', 'a workspace that may be read and not written', async () => {
+    if (process.getuid?.() !== 0)
+      return process.stderr.write('only root can become somebody else here\n') as never;
+    cpSync(join(cwd, 'whole'), join(cwd, 'foreign'), { recursive: true });
+    await once(spawn('chmod', ['-R', 'a+rX,go-w', cwd]), 'exit');
+    const nobody = { uid: 65534, gid: 65534, cwd, encoding: 'utf8' } as const;
+    for (const call of [['rank'], ['surveys', 'rename', 'kites', 'mine'], ['history']]) {
+      const { status, stderr } = spawnSync(
+        process.execPath,
+        [programFile, ...call, '--workspace', 'foreign'],
+        { ...nobody, env: { PATH: process.env['PATH'], HOME: cwd, NO_COLOR: '1' } },
+      );
+      expect([status, stderr]).toEqual([
+        3,
+        expect.stringMatching(/^zealous-lynx: the workspace foreign .* \[WORKSPACE\]\n$/),
+      ]);
+    }
+  });
 
   attack('held', 'bodies with flipped bytes, cut off and empty', async () => {
     cpSync(join(cwd, 'whole'), join(cwd, 'damaged'), { recursive: true });

@@ -42,7 +42,9 @@ it('the demo tells of four weeks: refitted, an upload that budgets name and some
   const broken = (round: Round) => round.judgements.filter(({ verdict }) => verdict === 'broken');
   // Loads on a machine that is busy with other tests may be slower at any time.
   const ofSurveys = (round: Round) =>
-    broken(round).filter(({ budget }) => !(markerNames as readonly string[]).includes(budget.measure));
+    broken(round).filter(
+      ({ budget }) => !(markerNames as readonly string[]).includes(budget.measure),
+    );
   const upload = broken(three).find(({ budget }) => budget.measure === 'newImage')!;
   expect(upload.culprit!.url).toBe('http://brindlebay.test/img/journal/DSC_0917.jpg');
   // Everybody hears of each alarm once, and once when it is over.

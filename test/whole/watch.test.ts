@@ -166,6 +166,7 @@ describe('watch', () => {
     // What nobody reads is no secret, and what is kept has none.
     const database = readFileSync(join(cwd, '.zealous-lynx', 'workspace.sqlite'));
     expect(database.includes(secret)).toBe(false);
+    expect(database.includes('/in-the-open')).toBe(false);
     const { surveys } = await runJson<{ surveys: object[] }>(['history'], { cwd });
     expect(surveys).toHaveLength(4);
   });
@@ -212,7 +213,9 @@ describe('watch', () => {
     );
     const hung = await run(['watch', site.start, ...onlyOnce], { cwd });
     expect(hung.status).toBe(1);
-    expect(hung.stdout).toMatch(/webhook .* not reached \(no answer in 10 s\)/);
+    expect(hung.stdout).toMatch(
+      /webhook at 127\.0\.0\.1:\d+ \(\w{6}\) not reached \(no answer in 10 s\)/,
+    );
     expect(hook.count()).toBe(3);
     await run(['watch', site.start, ...onlyOnce], { cwd });
     expect(hook.taken()).toHaveLength(1);

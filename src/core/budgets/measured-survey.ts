@@ -5,7 +5,7 @@ import { heroShare } from '../policy/ceilings.js';
 import type { SentRequest, SentVisits } from '../rank/sent-visits.js';
 import type { ImageFile } from '../survey/image-file.js';
 import { rowsByIndex } from '../survey/survey-tables.js';
-import type { RowsByIndex, VisitKey } from '../survey/survey-tables.js';
+import type { PlacementShape, RowsByIndex, VisitKey } from '../survey/survey-tables.js';
 import type { SurveyedPage } from '../survey/survey.js';
 import type { BudgetFilters, ImageRole } from './filters.js';
 
@@ -22,9 +22,8 @@ export interface MeasuredImage {
   readonly wasteBytes: number;
   /** `null` for vectors, and where nothing is shown. */
   readonly need: Size | null;
-  /** The element that decides the need; `null` where none shows it. */
-  readonly placement: { readonly kind: string; readonly selector: string } | null;
-  readonly role: ImageRole;
+  /** Finds the element that decides the need; `null` where none shows it. */
+  readonly placement: () => { readonly kind: string; readonly selector: string } | null;
   readonly thirdParty: boolean;
 }
 
@@ -44,6 +43,8 @@ export class MeasuredSurvey {
   readonly #sent: SentVisits;
   readonly #rows: RowsByIndex;
   readonly #urls: readonly string[];
+  /** Of the windows, by view. */
+  readonly #widths: ReadonlyMap<string, number>;
   readonly #findings: () => readonly MeasuredFinding[];
   #found: readonly MeasuredFinding[] | undefined;
 
@@ -63,6 +64,7 @@ export class MeasuredSurvey {
     this.pages = pages;
     this.#sent = sent;
     this.#urls = urls;
+    this.#widths = new Map(facts.head.views.map(({ name, width }) => [name, width]));
     this.#findings = findings;
     const groups = new Map(pages.map(({ url, group }) => [url, group ?? url]));
     this.visits = facts.visits.map(({ page, view }, at) => ({
@@ -94,25 +96,40 @@ export class MeasuredSurvey {
   ): MeasuredImage[] {
     const isMeant = requestMatcher(budget);
     const { rows, starts } = this.#rows;
-    return Array.from(rows.subarray(starts[visit], starts[visit + 1]), (row) => this.#image(row))
-      .filter(isMeant)
-      .filter(({ role }) => (budget.image ?? role) === role);
+    const { image } = budget;
+    return [...rows.subarray(starts[visit], starts[visit + 1])]
+      .filter((row) => image === undefined || this.#roleOf(row) === image)
+      .map((row) => this.#image(row))
+      .filter(isMeant);
   }
 
   #image(row: number): MeasuredImage {
     const { ledger } = this.#sent;
-    const { file, deciding, placed, verdict } = ledger.at(row);
-    const { facts } = ledger;
-    const shown = deciding >= 0 ? deciding : placed;
-    const placement = shown >= 0 ? facts.placements.at(shown) : null;
-    const view = facts.head.views.find(({ name }) => name === placement?.view);
+    const { file, verdict } = ledger.at(row);
     return {
-      ...{ file: facts.files[file]!, url: this.#urls[file]!, need: verdict.need },
+      ...{ file: ledger.facts.files[file]!, url: this.#urls[file]!, need: verdict.need },
       wasteBytes: verdict.waste?.wasteBytes ?? 0,
-      placement: placement && { kind: placement.kind, selector: placement.selector },
-      role: roleOf(placement?.slot.width ?? 0, view?.width ?? Infinity, this.policy.ceilings),
+      placement: () => {
+        const shape = this.#shapeOf(row);
+        return shape ? { kind: shape.kind, selector: shape.selector } : null;
+      },
       thirdParty: verdict.thirdParty,
     };
+  }
+
+  /** The placement that decides the need of a delivery, or the first where none does. */
+  #shapeOf(row: number): PlacementShape | undefined {
+    const { deciding, placed, facts } = this.#sent.ledger;
+    const shown = deciding[row]! >= 0 ? deciding[row]! : placed[row]!;
+    const { columns, lists } = facts.placements;
+    return shown < 0 ? undefined : lists.shapes[columns.shape[shown]!];
+  }
+
+  #roleOf(row: number): ImageRole {
+    const { visit } = this.#sent.ledger;
+    const { view } = this.visits[visit[row]!]!;
+    const viewport = this.#widths.get(view) ?? Infinity;
+    return roleOf(this.#shapeOf(row)?.slot.width ?? 0, viewport, this.policy.ceilings);
   }
 }
 

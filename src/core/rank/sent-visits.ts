@@ -34,6 +34,8 @@ export class SentVisits {
   readonly #images: RowsByIndex;
   readonly #ofAnswer: readonly SentRequest[];
   readonly #ofResource: readonly SentRequest[];
+  /** What was asked for already, by visit. */
+  readonly #known: (readonly SentRequest[])[] = [];
 
   constructor(ledger: Ledger, resources: Resources) {
     this.#ledger = ledger;
@@ -68,7 +70,11 @@ export class SentVisits {
   }
 
   /** What one visit was sent, each address once. */
-  of(visit: number): SentRequest[] {
+  of(visit: number): readonly SentRequest[] {
+    return (this.#known[visit] ??= this.#sentTo(visit));
+  }
+
+  #sentTo(visit: number): SentRequest[] {
     const { answer } = this.#ledger.facts.responses.columns;
     const { rows, starts } = this.#images;
     const sent = new Map<string, SentRequest>();

@@ -119,7 +119,7 @@ const settings: Readonly<Record<UnmatchedBudget['setting'], string>> = {
   group: 'no page group matches',
   view: 'no view matches',
   network: 'no loads over the network',
-  against: 'there is no earlier one called',
+  against: 'no earlier one that is whole is called',
   measure: 'nothing was measured of',
 };
 

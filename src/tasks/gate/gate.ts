@@ -148,7 +148,14 @@ class Measured {
       const found = label === previous ? before[0] : before.find((one) => one.label === label);
       if (found) earlier.set(label, await this.#measure(found));
     }
-    return judgeSurvey(await this.#measure(survey), budgets, (label) => earlier.get(label));
+    const judged = judgeSurvey(await this.#measure(survey), budgets, (label) => earlier.get(label));
+    const known = this.#before(survey).map(({ label }) => label);
+    return {
+      ...judged,
+      unmatched: judged.unmatched.map((one) =>
+        one.setting === 'against' ? { ...one, known } : one,
+      ),
+    };
   }
 
   /** The first of the surveys before this one, without a break, in which a budget was broken. */

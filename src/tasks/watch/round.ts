@@ -11,7 +11,7 @@ import { siteSessions } from '../history/site-sessions.js';
 import { figuresOf } from '../history/survey-numbers.js';
 import { thinSurveys } from '../history/thin-surveys.js';
 import { deliver } from './deliver.js';
-import { downTrouble, troublesOf, undecidedKeys } from './trouble.js';
+import { downTrouble, failedTrouble, troublesOf, undecidedKeys } from './trouble.js';
 import type { Trouble } from './trouble.js';
 import { surveyRound } from './watch-survey.js';
 import type { WatchOptions } from './watch-options.js';
@@ -90,7 +90,7 @@ async function measure(workspace: Workspace, options: WatchOptions, label: strin
   } catch (error) {
     if (signal.aborted) return { ...nothing, outcome: 'stopped' };
     if (!(error instanceof LynxError)) throw error;
-    const trouble = downTrouble(name, messageOf(error));
+    const trouble = failedTrouble(messageOf(error));
     return { ...nothing, outcome: 'failed', troubles: [...downs, trouble] };
   }
 }

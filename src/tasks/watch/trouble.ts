@@ -12,9 +12,9 @@ import {
 import { shorten } from '../../output/words/plain-text.js';
 import type { GateResult } from '../gate/gate.js';
 
-/** Something that somebody is to hear of: a budget that does not hold or names nothing, or a site that is down. */
+/** Something that somebody is to hear of: a budget that does not hold or names nothing, a site that is down, a round that failed. */
 export interface Trouble {
-  readonly kind: 'budget' | 'unmatched' | 'down';
+  readonly kind: 'budget' | 'unmatched' | 'down' | 'failed';
   /** The same for the same trouble from one round to the next. */
   readonly key: string;
   /** What is wrong, in a line. */
@@ -82,4 +82,9 @@ export function downTrouble(what: string, reason: string): Trouble {
     title: reason.includes(what) ? reason : `${what} cannot be reached: ${reason}`,
     details: ['nothing was measured; the history has no gap filled with zeros'],
   };
+}
+
+/** A round that came to nothing, though not because of the site. */
+export function failedTrouble(reason: string): Trouble {
+  return { kind: 'failed', key: 'failed', title: `the round failed: ${reason}`, details: [] };
 }

@@ -1,4 +1,4 @@
-import { averageOf } from './measure.js';
+import { averageOf, nowhere } from './measure.js';
 import type { SurveyMeasure } from './measure.js';
 
 /** Bytes on the wire, headers included. */
@@ -10,6 +10,6 @@ export const bytes: SurveyMeasure = {
     averageOf(survey, visits, (visit) =>
       survey
         .requestsOf(visit, filters)
-        .map(({ url, bytes: value }) => ({ url, value, placement: null })),
+        .map(({ url, bytes: value }) => ({ url, value, placement: nowhere })),
     ),
 };

@@ -42,10 +42,18 @@ export interface SurveyMeasure {
   ): MeasuredValue;
 }
 
-/** A part of what a visit has. */
-export interface Part extends Omit<Culprit, 'value' | 'page' | 'view'> {
+/** A part of what a visit has; its element is looked for only where it has the largest part. */
+export interface Part {
+  readonly url: string;
   readonly value: number;
+  readonly placement: () => Culprit['placement'];
 }
+
+/** The element of what no element shows. */
+export const nowhere = () => null;
+
+/** A part, and the visit that it is of. */
+type Placed = Part & Pick<Culprit, 'page' | 'view'>;
 
 /** What an average visit has, to a tenth, and the file that has the most part in it. */
 export function averageOf(
@@ -57,7 +65,7 @@ export function averageOf(
   // Views without any share would leave nothing to look at.
   const share = (place: number) =>
     weight > 0 ? visits[place]!.weight / weight : 1 / places.length;
-  const files = new Map<string, Culprit & { most: number }>();
+  const files = new Map<string, Placed & { most: number }>();
   let value = 0;
   for (const place of places) {
     const { page, view } = visits[place]!;
@@ -71,7 +79,7 @@ export function averageOf(
       files.set(part.url, { ...where, value: (known?.value ?? 0) + bytes });
     }
   }
-  const worst = [...files.values()].reduce<(Culprit & { most: number }) | null>(
+  const worst = [...files.values()].reduce<Placed | null>(
     (most, file) => (file.value > (most?.value ?? 0) ? file : most),
     null,
   );
@@ -84,15 +92,15 @@ export function largestOf(
   places: readonly number[],
   partsOf: (visit: number) => readonly Part[],
 ): MeasuredValue {
-  let culprit: Culprit | null = null;
+  let largest: Placed | null = null;
   for (const place of places) {
     const { page, view } = visits[place]!;
     for (const part of partsOf(place))
-      if (part.value > (culprit?.value ?? 0)) culprit = culpritOf({ ...part, page, view });
+      if (part.value > (largest?.value ?? 0)) largest = { ...part, page, view };
   }
-  return { value: culprit?.value ?? 0, culprit };
+  return { value: largest?.value ?? 0, culprit: largest && culpritOf(largest) };
 }
 
-function culpritOf({ url, page, view, placement, value }: Culprit): Culprit {
-  return { url, page, view, placement, value: Math.round(value * 100) / 100 };
+function culpritOf({ url, page, view, placement, value }: Placed): Culprit {
+  return { url, page, view, placement: placement(), value: Math.round(value * 100) / 100 };
 }

@@ -1,4 +1,4 @@
-import { averageOf } from './measure.js';
+import { averageOf, nowhere } from './measure.js';
 import type { SurveyMeasure } from './measure.js';
 
 /** Requests over the network. */
@@ -10,7 +10,7 @@ export const requests: SurveyMeasure = {
     const { value, culprit } = averageOf(survey, visits, (visit) =>
       survey
         .requestsOf(visit, filters)
-        .map(({ url, times }) => ({ url, value: times, placement: null })),
+        .map(({ url, times }) => ({ url, value: times, placement: nowhere })),
     );
     // Of requests that are made once each none is to blame.
     return { value, culprit: (culprit?.value ?? 0) > 1 ? culprit : null };

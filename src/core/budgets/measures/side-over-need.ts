@@ -3,7 +3,8 @@ import type { Culprit, SurveyMeasure } from './measure.js';
 interface Needed {
   readonly has: number;
   readonly most: number;
-  readonly where: Omit<Culprit, 'value'>;
+  readonly where: Pick<Culprit, 'url' | 'page' | 'view'>;
+  readonly placement: () => Culprit['placement'];
 }
 
 /**
@@ -23,14 +24,14 @@ export const sideOverNeed: SurveyMeasure = {
           size ? Math.max(size.width, size.height) : 0,
         ) as [number, number];
         if (has === 0 || most <= (files.get(url)?.most ?? 0)) continue;
-        files.set(url, { has, most, where: { url, page, view, placement } });
+        files.set(url, { has, most, where: { url, page, view }, placement });
       }
     }
-    let culprit: Culprit | null = null;
-    for (const { has, most, where } of files.values()) {
-      const value = Math.round((has / most) * 100) / 100;
-      if (value > (culprit?.value ?? 0)) culprit = { ...where, value };
+    let [value, worst]: [number, Needed | null] = [0, null];
+    for (const one of files.values()) {
+      const ratio = Math.round((one.has / one.most) * 100) / 100;
+      if (ratio > value) [value, worst] = [ratio, one];
     }
-    return { value: culprit?.value ?? 0, culprit };
+    return { value, culprit: worst && { ...worst.where, placement: worst.placement(), value } };
   },
 };

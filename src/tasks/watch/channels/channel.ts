@@ -1,3 +1,6 @@
+import { createHash } from 'node:crypto';
+import { hostOf } from '../../../core/address/address.js';
+
 /** A way to tell somebody of alarms. */
 export type AlarmChannel =
   | {
@@ -17,14 +20,21 @@ export type AlarmChannel =
     }
   | { readonly kind: 'command'; readonly words: readonly string[] };
 
-/** What a channel is called where deliveries are kept: the same as long as it leads to the same place. */
+/**
+ * What a channel is called where deliveries are kept and told: the same as long as it leads to the same place. Addresses of
+ * webhooks and what commands are given may let somebody in: a few digits of their digest stand for them.
+ */
 export function nameOf(channel: AlarmChannel): string {
   switch (channel.kind) {
     case 'webhook':
-      return `webhook ${channel.url}`;
+      return `webhook at ${hostOf(channel.url)} (${digestOf(channel.url)})`;
     case 'email':
-      return `email ${channel.to.join(', ')} by ${channel.server}`;
+      return `email to ${channel.to.join(', ')}`;
     case 'command':
-      return `command ${channel.words.join(' ')}`;
+      return `command ${channel.words[0] ?? ''} (${digestOf(channel.words.join('\n'))})`;
   }
+}
+
+function digestOf(text: string): string {
+  return createHash('sha256').update(text).digest('hex').slice(0, 6);
 }
