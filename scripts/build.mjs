@@ -31,6 +31,8 @@ rmSync(fileURLToPath(new URL('../dist/bundle', import.meta.url)), { recursive: t
 const native = ['sharp', 'libsql', 'playwright-core', 'esbuild', '@minify-html/node'];
 // They read files of their own at the place where they are installed.
 const withFiles = ['tinypool', 'svgo', 'css-tree', 'fontverter', 'subset-font'];
+// Loaded by a watch alone, for which a few milliseconds at its start are nothing.
+const ofWatch = ['nodemailer', 'prom-client'];
 // CommonJS whose names a bundle loses when it is loaded late.
 const byName = ['selfsigned'];
 // The demo knows its pictures by the files that draw them; its folder is as far from the bundle as from `tasks/`.
@@ -62,9 +64,11 @@ const onNode = {
   format: 'esm',
   platform: 'node',
   target: 'node20',
-  external: [...native, ...withFiles, ...byName],
+  external: [...native, ...withFiles, ...ofWatch, ...byName],
   plugins: [demo, stringWidth, cheerio],
   legalComments: 'none',
+  // Names stay, for whoever reads an error; what only lays code out is a tenth of the package.
+  minifyWhitespace: true,
   // Some packages are written for `require`.
   banner: {
     js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
