@@ -41,9 +41,11 @@ function ofSurvey(survey: MeasuredSurvey): Unnamed[] {
     measure: 'waste' | 'bytes' | 'requests' | 'heaviestImage' | 'sideOverNeed',
     visits: readonly number[],
     more: Partial<Unnamed> = {},
-  ): Unnamed => {
+  ): Unnamed[] => {
     const { value } = surveyMeasures[measure].of(survey, visits, more, undefined);
-    return { measure, ...more, most: roomFor(value), reason: today };
+    // Where there is no image today, the first one is no fault.
+    if (value === 0 && more.party === undefined) return [];
+    return [{ measure, ...more, most: roomFor(value), reason: today }];
   };
   const weightOf = (visits: readonly number[]) =>
     visits.reduce((sum, at) => sum + survey.visits[at]!.weight, 0);
@@ -52,13 +54,13 @@ function ofSurvey(survey: MeasuredSurvey): Unnamed[] {
     .slice(0, mostGroups);
   const found = new Set(survey.findings.map(({ id }) => id));
   return [
-    limit('waste', places),
-    limit('bytes', places, { party: 'third' }),
-    limit('sideOverNeed', places),
+    ...limit('waste', places),
+    ...limit('bytes', places, { party: 'third' }),
+    ...limit('sideOverNeed', places),
     ...groups.flatMap(([group, visits]) => [
-      limit('bytes', visits, { group: group }),
-      limit('requests', visits, { group: group }),
-      limit('heaviestImage', visits, { group: group }),
+      ...limit('bytes', visits, { group }),
+      ...limit('requests', visits, { group }),
+      ...limit('heaviestImage', visits, { group }),
     ]),
     {
       ...{ measure: 'newImage', against: previous, most: newImageBytes },
