@@ -38,7 +38,7 @@ const shots = [
   ['rank', 'zealous-lynx rank'],
   ['findings', 'zealous-lynx rank --by finding && zealous-lynx explain uncompressed-text --top 6'],
   ['explain', 'zealous-lynx explain /img/hero/banner-1.jpg'],
-  ['refit', `zealous-lynx refit --out refit --sheet / --top 12`],
+  ['refit', `zealous-lynx refit --out refit --sheet / --top 12 --map-host '*.test=127.0.0.1:8191'`],
   [
     'clock',
     'zealous-lynx clock http://brindlebay.test/ --label before --network fast-mobile --map-host "*.test=127.0.0.1:8191" --top 8',
@@ -104,11 +104,15 @@ try {
   for (const [name, command, after] of shots)
     if (only.length === 0 || only.includes(name)) await shoot(name, command, after);
   if (!existsSync(join(folder, 'refit')))
-    spawnSync('zealous-lynx', ['refit', '--out', 'refit', '--sheet', '/', '--quiet'], {
-      cwd: folder,
-      env: environment,
-      stdio: 'ignore',
-    });
+    spawnSync(
+      'zealous-lynx',
+      ['refit', '--out', 'refit', '--sheet', '/', '--quiet', '--no-prove'],
+      {
+        cwd: folder,
+        env: environment,
+        stdio: 'ignore',
+      },
+    );
   for (const [name, shootIt] of pages)
     if (only.length === 0 || only.includes(name)) await inBrowser(name, shootIt);
   if (only.length === 0 || only.includes('gate') || only.includes('history')) {
@@ -117,7 +121,7 @@ try {
     console.log('history.png');
     await shoot(
       'gate',
-      'zealous-lynx gate --suggest --survey week-2 --session week-2 > zealous-lynx.config.yaml; zealous-lynx gate --survey week-3 --session week-3 --top 8',
+      'zealous-lynx gate --suggest --survey week-2 --session week-2 > zealous-lynx.config.yaml; zealous-lynx gate --survey week-3 --session week-3 | head -43',
       60_000,
       weeks,
     );

@@ -24,6 +24,6 @@ export function drawDemoSummary(view: DemoView, screen: Screen): string {
     ),
     `Clocked   after it was deployed: load ${change('load')}, largest contentful paint ${change('largestContentfulPaint')}`,
     `Reported  open ${bold(folders.report)} in a browser: all of it, for those who use no terminal`,
-    `Kept      workspace ${folders.workspace}, new files ${folders.out}; try zealous-lynx rank, or demo --serve`,
+    `Kept      workspace ${folders.workspace}, new files ${folders.out}; try zealous-lynx rank, or demo --weeks`,
   ].join('\n');
 }
