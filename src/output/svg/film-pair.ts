@@ -2,7 +2,7 @@ import { momentAt } from '../../core/pixels/film.js';
 import type { Film } from '../../core/pixels/film.js';
 import { filmEnd, filmWords } from '../words/film.js';
 import { formatTime } from '../words/units.js';
-import { conditionLines } from './film.js';
+import { conditionLines } from './condition-lines.js';
 import { box, drawing, round, text } from './shapes.js';
 
 /** What a drawing of two films shows. */

@@ -3,6 +3,7 @@ import type { Film, FilmArrival, FilmScene } from '../../core/pixels/film.js';
 import { filmEnd, filmWords } from '../words/film.js';
 import { shorten } from '../words/plain-text.js';
 import { formatTime } from '../words/units.js';
+import { conditionLines } from './condition-lines.js';
 import { box, drawing, line, round, text, ticks } from './shapes.js';
 
 /** What a drawing of a film shows. */
@@ -72,20 +73,6 @@ export function filmSvg({ title, conditions, film }: FilmPicture): string {
     text(margin, curveTop - 10, 'how complete the page looks', faint),
     ...parts,
   ]);
-}
-
-/** Characters of the conditions that there is room for in a line. */
-const lineLength = 150;
-
-/** The conditions, in as few lines as they need. */
-export function conditionLines(conditions: string): string[] {
-  const lines: string[] = [];
-  for (const part of conditions.split(' · ')) {
-    const longer = lines.length > 0 ? `${lines.at(-1)} · ${part}` : part;
-    if (lines.length > 0 && longer.length <= lineLength) lines[lines.length - 1] = longer;
-    else lines.push(part);
-  }
-  return lines;
 }
 
 /** Completeness over time: it changes at frames only. */

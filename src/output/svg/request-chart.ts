@@ -4,6 +4,7 @@ import type { Markers } from '../../core/load/markers.js';
 import { shorten } from '../words/plain-text.js';
 import { markerLines, phaseColours, requestName, typeLetters } from '../words/request.js';
 import { count, formatBytes, formatTime } from '../words/units.js';
+import { conditionLines } from './condition-lines.js';
 import { box, drawing, line, text, ticks } from './shapes.js';
 
 /** The rows of one load on a time axis. */
@@ -128,8 +129,8 @@ function markerSigns(
     });
 }
 
-/** The top of the first chart of a page. */
-export const pageTop = 88;
+/** The top of the first chart of a page, below two lines of conditions. */
+export const pageTop = 104;
 
 /**
  * A page of charts as an SVG picture: what it is of, the phases with their colours, the charts, what their signs mean.
@@ -145,8 +146,8 @@ export function chartPage(
 ): string {
   return drawing(chartWidth, bottom + 56, [
     text(20, 28, title, 'font-size="16" font-weight="600"'),
-    text(20, 48, subtitle, `fill="${grey}"`),
-    ...phaseLegend(64),
+    ...conditionLines(subtitle).map((words, at) => text(20, 48 + at * 16, words, `fill="${grey}"`)),
+    ...phaseLegend(80),
     ...parts,
     ...chartFootnotes(bottom + 22, leftOut),
   ]);

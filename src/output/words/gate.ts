@@ -3,25 +3,22 @@ import { isMarker, isOfLoads } from '../../core/budgets/budget.js';
 import type { UnmatchedBudget } from '../../core/budgets/judgement.js';
 import type { MeasureUnit } from '../../core/budgets/measures/measure.js';
 import type { GateRow, GateView } from '../views/gate.js';
+import { seriesValue } from './history.js';
 import { plainText, shorten } from './plain-text.js';
 import { shellWord } from './shell-word.js';
-import { count, formatBytes, formatTime } from './units.js';
+import { count } from './units.js';
 
 /** A value in its unit. */
 export function measureWords(value: number, unit: MeasureUnit): string {
   switch (unit) {
-    case 'bytes':
-      return formatBytes(value);
-    case 'ms':
-      return formatTime(value);
-    case 'score':
-      return value.toFixed(3);
     case 'times':
       return `${value.toFixed(2)} ×`;
     case 'requests':
       return (Math.round(value * 10) / 10).toLocaleString('en');
     case 'findings':
       return count(Math.round(value), 'finding');
+    default:
+      return seriesValue(value, unit);
   }
 }
 

@@ -4,7 +4,7 @@ import { judgeField } from '../../core/budgets/judge-field.js';
 import { judgeLoads } from '../../core/budgets/judge-loads.js';
 import { judgeSurvey } from '../../core/budgets/judge-survey.js';
 import { inOrder, keyOf } from '../../core/budgets/judgement.js';
-import type { Judged, Judgement, UnmatchedBudget } from '../../core/budgets/judgement.js';
+import type { Judged, Judgement } from '../../core/budgets/judgement.js';
 import type { MeasuredSurvey } from '../../core/budgets/measured-survey.js';
 import { loadFindingsOf } from '../../core/findings/load/index.js';
 import { NotFoundError } from '../../core/base/errors.js';
@@ -13,6 +13,7 @@ import type { MarkedSession } from '../../core/load/marked-session.js';
 import { medianRun } from '../../core/load/session.js';
 import type { SurveySummary } from '../../core/survey/survey.js';
 import { readField } from '../../crawl/field-file.js';
+import type { GateRow, GateView, Since } from '../../output/views/gate.js';
 import type { Workspace } from '../../store/workspace.js';
 import { siteOf } from '../history/site-of.js';
 import type { SurveyedSite } from '../history/site-of.js';
@@ -31,31 +32,8 @@ export interface GateOptions extends NumbersOptions {
   readonly field?: string | undefined;
 }
 
-/** The measurement from which on a budget has been broken. */
-export interface Since {
-  readonly label: string;
-  /** ISO 8601, UTC. */
-  readonly at: string;
-  /** Whether it may have been broken before: what was measured then is not kept, or was not looked at. */
-  readonly atLeast: boolean;
-}
-
-export interface GateJudgement extends Judgement {
-  /** Of what is broken. */
-  readonly since: Since | null;
-}
-
 /** A site held against its budgets. */
-export interface GateResult {
-  readonly hosts: readonly string[];
-  readonly survey: Pick<SurveySummary, 'id' | 'label' | 'startedAt' | 'views'> | null;
-  /** Labels of newer surveys that say nothing: interrupted, or without any page. */
-  readonly leftOut: readonly string[];
-  /** Labels of the sessions that were judged. */
-  readonly sessions: readonly string[];
-  readonly judgements: readonly GateJudgement[];
-  readonly unmatched: readonly UnmatchedBudget[];
-}
+export type GateResult = Omit<GateView, 'top'>;
 
 /** The most earlier surveys that are looked at to say since when. */
 const mostBack = 30;
@@ -75,7 +53,7 @@ export async function gate(workspace: Workspace, options: GateOptions): Promise<
   const loads = judgedSessions(workspace, site, options);
   judged.push(judgeLoads(loads, budgets));
   if (options.field !== undefined) judged.push(judgeField(readField(options.field), budgets));
-  const judgements: GateJudgement[] = [];
+  const judgements: GateRow[] = [];
   for (const judgement of inOrder(judged.flatMap((one) => one.judgements)))
     judgements.push({
       ...judgement,

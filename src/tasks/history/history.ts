@@ -1,6 +1,5 @@
 import { NotFoundError } from '../../core/base/errors.js';
 import { disagreements } from '../../core/history/disagreements.js';
-import type { FieldDisagreement } from '../../core/history/disagreements.js';
 import type { FigureMeasure, SurveyFigures } from '../../core/history/figures.js';
 import { movement } from '../../core/history/movement.js';
 import type { Movement } from '../../core/history/movement.js';
@@ -8,6 +7,7 @@ import { seriesOfField, seriesOfSessions, seriesOfSurveys } from '../../core/his
 import type { Series, SeriesStep } from '../../core/history/series.js';
 import type { MarkerName } from '../../core/load/markers.js';
 import { readField } from '../../crawl/field-file.js';
+import type { HistoryView } from '../../output/views/history.js';
 import type { Workspace } from '../../store/workspace.js';
 import { noProgress } from '../progress.js';
 import { siteOf } from './site-of.js';
@@ -26,28 +26,7 @@ export interface HistoryOptions extends NumbersOptions {
 }
 
 /** What was measured of a site over time. */
-export interface History {
-  readonly hosts: readonly string[];
-  /** The oldest first. */
-  readonly surveys: readonly SurveyFigures[];
-  /** Labels of those of which only the figures are left. */
-  readonly thinned: readonly string[];
-  /** Labels of surveys that say nothing: interrupted, or without any page. */
-  readonly leftOut: readonly string[];
-  readonly series: readonly Series[];
-  /** What lies behind the difference of two surveys; `null` where there is only one. */
-  readonly moved: Movement | null;
-  /** The steps of all series, with what changed on the pages at that time; `null` where no survey tells. */
-  readonly steps: readonly ExplainedStep[];
-  readonly disagreements: readonly FieldDisagreement[];
-}
-
-/** A step of a series, and what moved between the surveys around it. */
-export interface ExplainedStep {
-  readonly series: Series;
-  readonly step: SeriesStep;
-  readonly moved: Movement | null;
-}
+export type History = Omit<HistoryView, 'top'>;
 
 /** The markers that are followed over time: what visitors feel, and what servers do. */
 const followed: readonly MarkerName[] = [

@@ -176,7 +176,7 @@ describe('waterfallSvg', () => {
     });
     parser.on('opentag', ({ name, attributes }) => {
       expect(name).not.toBe('script');
-      if (name === 'rect' && attributes['height'] === '12' && attributes['y'] !== '64')
+      if (name === 'rect' && attributes['height'] === '12' && attributes['y'] !== '80')
         bars.push({ x: Number(attributes['x']), width: Number(attributes['width']) });
     });
     parser.write(svg).close();
