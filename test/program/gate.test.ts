@@ -105,13 +105,13 @@ describe('gate', () => {
 
   it('says the same to people, to reviewers, to logs, and to build servers', async () => {
     const { stdout } = await run(['gate'], { cwd });
-    expect(stdout).toMatch(/✗ heaviest new image since the one before/);
+    expect(stdout).toMatch(/✗ heaviest new image since the survey before/);
     expect(stdout).toMatch(/most of it: .*DSC_1\.jpg: .*\(img #up, on \/news\/, in laptop\)/);
     expect(stdout).toMatch(/since after \(\d{4}-\d\d-\d\d\)/);
     const markdown = await run(['gate', '--markdown'], { cwd });
     expect(markdown.status).toBe(1);
     expect(markdown.stdout).toMatch(/^\*\*site\.localhost\*\*: \d+ budgets do not hold/);
-    expect(markdown.stdout).toMatch(/\| heaviest new image since the one before \|/);
+    expect(markdown.stdout).toMatch(/\| heaviest new image since the survey before \|/);
     const { stdout: lines } = await run(['gate', '--annotations'], { cwd });
     for (const line of lines.trim().split('\n'))
       expect(line).toMatch(/^zealous-lynx\.config\.yaml: error: /);

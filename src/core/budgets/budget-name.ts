@@ -22,6 +22,10 @@ export function budgetName(budget: Omit<Budget, 'name' | 'reason'>): string {
     ...(budget.hold === 'upper' ? ['(upper end)'] : []),
     ...(against === undefined
       ? []
-      : [against === previous ? 'since the one before' : `since ${against}`]),
+      : [
+          against === previous
+            ? `since the ${isMarker(measure) ? 'loads' : 'survey'} before`
+            : `since ${against}`,
+        ]),
   ].join(' ');
 }

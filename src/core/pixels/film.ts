@@ -92,7 +92,7 @@ export function momentAt<Moment extends FilmMoment>(
   return moments.findLast(({ at }) => at <= time) ?? moments[0];
 }
 
-/** A frame that is worth showing, with what had arrived since the one before it. */
+/** A frame that is worth showing, with what had arrived since the survey before it. */
 export interface FilmScene {
   readonly frame: FilmFrame;
   readonly arrived: readonly FilmArrival[];
