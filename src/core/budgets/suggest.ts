@@ -36,7 +36,7 @@ type Unnamed = Omit<Budget, 'name'>;
 function ofSurvey(survey: MeasuredSurvey): Unnamed[] {
   const places = [...survey.visits.keys()].filter((at) => survey.visits[at]!.weight > 0);
   if (places.length === 0) return [];
-  const today = 'what it is today, and a tenth';
+  const today = reasonOf(survey);
   const limit = (
     measure: 'waste' | 'bytes' | 'requests' | 'heaviestImage' | 'sideOverNeed',
     visits: readonly number[],
@@ -69,13 +69,18 @@ function ofSurvey(survey: MeasuredSurvey): Unnamed[] {
     ...mistakes
       .filter((id) => !found.has(id))
       .map((id): Unnamed => {
-        return { measure: 'finding', finding: id, most: 0, reason: 'there is none today' };
+        return {
+          measure: 'finding',
+          finding: id,
+          most: 0,
+          reason: `there was none in ${survey.label}`,
+        };
       }),
   ];
 }
 
 /** Paints and loads of a page, over the line that it was clocked on. */
-function ofSession({ page, conditions, runs }: MarkedSession): Unnamed[] {
+function ofSession({ page, conditions, runs, label, startedAt }: MarkedSession): Unnamed[] {
   return (['largestContentfulPaint', 'load'] as const).flatMap((measure): Unnamed[] => {
     const values = countedRuns({ runs }).flatMap(({ markers }) => markers[measure] ?? []);
     const summary = summarise(values);
@@ -86,10 +91,15 @@ function ofSession({ page, conditions, runs }: MarkedSession): Unnamed[] {
     return [
       {
         ...{ measure, page: page, network, view, most: roomFor(upper) },
-        reason: 'the upper end of today’s interval, and a tenth',
+        reason: `${reasonOf({ label, startedAt })}, by the upper end of its interval`,
       },
     ];
   });
+}
+
+/** Why a limit is what it is: whoever reads it later was not there. */
+function reasonOf({ label, startedAt }: Pick<MeasuredSurvey, 'label' | 'startedAt'>): string {
+  return `a tenth above ${label} (${startedAt.slice(0, 10)})`;
 }
 
 /** A tenth more, as a number with two digits that a person would choose. */
