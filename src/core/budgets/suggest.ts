@@ -99,7 +99,7 @@ function ofSession({ page, conditions, runs, label, startedAt }: MarkedSession):
 
 /** Why a limit is what it is: whoever reads it later was not there. */
 function reasonOf({ label, startedAt }: Pick<MeasuredSurvey, 'label' | 'startedAt'>): string {
-  return `a tenth above ${label} (${startedAt.slice(0, 10)})`;
+  return `a tenth above ${label.slice(0, 100)} (${startedAt.slice(0, 10)})`;
 }
 
 /** A tenth more, as a number with two digits that a person would choose. */
