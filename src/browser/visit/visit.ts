@@ -15,6 +15,7 @@ import { maxLinks, maxPlacements } from '../in-page/limits.js';
 import type { ProbedPlacement } from '../in-page/probed.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';
 import { lostWords, navigate } from '../chromium/navigate.js';
+import type { Trouble } from '../chromium/navigate.js';
 import { typeOf } from '../network/recorded-request.js';
 import type { RecordedRequest } from '../network/recorded-request.js';
 import { scrollPage } from './scroll-page.js';
@@ -27,6 +28,7 @@ import type { FailedVisitOptions, Visit } from './visit-result.js';
 import { Tab } from './tab.js';
 import type { TabOptions } from './tab.js';
 import { LateError, within } from '../chromium/within.js';
+import { whileItStays } from '../chromium/while-it-stays.js';
 
 export interface VisitLimits {
   /** Milliseconds that a page may take to load. */
@@ -175,6 +177,19 @@ export class Visitor {
     this.#stage = 'scrolled';
     const world = await IsolatedWorld.open(cdp, undefined, forbidsScripts(answer));
     await world.untilThere(awayLimit);
+    if (page.url().startsWith('chrome-error:')) return failed(this.#deadEnd(recorder.recorded));
+    return whileItStays(cdp, () => this.#probe(tab, world, answer, trouble));
+  }
+
+  /** Scrolls and measures the page that is loaded. */
+  async #probe(
+    tab: Tab,
+    world: IsolatedWorld,
+    answer: RecordedRequest,
+    trouble: Trouble | undefined,
+  ): Promise<Visit> {
+    const { page, cdp, recorder } = tab;
+    const limits = this.#limits;
     const atOnce = new Set(recorder.recorded.map((request) => request.url));
     await scrollPage(world, cdp, recorder);
     const settled = await world.settleImages(limits.images);
@@ -187,7 +202,6 @@ export class Visitor {
     const facts = await world.call<DocumentFacts>('documentFacts');
     const icons = new Set(facts.icons);
     const requests = [...recorder.recorded];
-    if (page.url().startsWith('chrome-error:')) return failed(this.#deadEnd(requests));
     const cookieBytesOf = (request: RecordedRequest) => recorder.cookieBytesOf(request);
     const { bodies } = this.#options;
     const answers = await imageAnswers(requests, cookieBytesOf, bodies, settled && !trouble);
