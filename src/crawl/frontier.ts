@@ -34,6 +34,12 @@ export type Seed = Pick<DuePage, 'url' | 'visits'>;
 const notPages =
   /\.(?:jpe?g|png|gif|webp|avif|svg|ico|bmp|tiff?|pdf|zip|gz|rar|7z|mp[34]|webm|ogg|wav|mov|avi|docx?|xlsx?|pptx?|css|js|json|xml|rss|woff2?|ttf|ics|exe|dmg)$/i;
 
+/**
+ * Loads that may go to addresses that are no pages of their own (redirects, canonical addresses, documents seen before), for
+ * each page that is wanted and at least: a site can make up such addresses for ever.
+ */
+const spareLoads = { perPage: 4, least: 40 };
+
 /** The most addresses that are kept to say that they were skipped. */
 const maxSkipped = 10_000;
 
@@ -81,6 +87,7 @@ export class Frontier {
   readonly #folded = new Set<string>();
   #found: { due: DuePage[]; skipped: SkippedAddress[] } = { due: [], skipped: [] };
   #handedOut = 0;
+  #forgone = 0;
 
   /**
    * @param within addresses whose hosts, or domains, are surveyed
@@ -231,9 +238,14 @@ export class Frontier {
     return due;
   }
 
-  /** Returns a page that was handed out: it does not belong to this survey. */
+  /** Returns a page that was handed out: it does not belong to this survey. From some number on, it counts as one. */
   forgo(): void {
-    this.#handedOut--;
+    this.#forgone++;
+    if (this.#forgone <= this.#mostForgone) this.#handedOut--;
+  }
+
+  get #mostForgone(): number {
+    return Math.max(spareLoads.least, spareLoads.perPage * this.#scope.pages);
   }
 
   /** The number of pages waiting that may still be handed out. */
@@ -254,7 +266,10 @@ export class Frontier {
     const left: SkippedAddress[] = [];
     for (const { due, pattern, taken, all } of this.#due.left()) {
       if (left.length >= maxSkipped) break;
-      const most = `more than ${this.#scope.pages} pages`;
+      const most =
+        this.#forgone > this.#mostForgone
+          ? `more than ${this.#mostForgone} addresses were loaded that are no pages of their own`
+          : `more than ${this.#scope.pages} pages`;
       const part =
         pattern === '' ? '' : `; ${taken} of ${all} with the pattern ${pattern} were surveyed`;
       left.push({ url: due.url, reason: most + part });

@@ -29,6 +29,8 @@ import { toResourcesDocument, toVisitDocument } from './visit-document.js';
 import type { VisitFacts } from './visit-document.js';
 import { TakeOver } from './take-over.js';
 import { refuseThinned } from './thinned.js';
+import { manyRows } from './many-rows.js';
+import type { AddRows } from './many-rows.js';
 import { inTransaction } from './transaction.js';
 
 /** A page with everything that its visits found. */
@@ -64,8 +66,8 @@ export class PageStore {
   readonly #addVisit: Database.Statement;
   readonly #addFile: Database.Statement;
   readonly #addText: Database.Statement;
-  readonly #addDue: Database.Statement;
-  readonly #addSkipped: Database.Statement;
+  readonly #addDue: AddRows;
+  readonly #addSkipped: AddRows;
 
   constructor(database: Database.Database) {
     this.#database = database;
@@ -80,8 +82,8 @@ export class PageStore {
     this.#addVisit = database.prepare('INSERT INTO visit VALUES (?, ?, ?, ?, ?)');
     this.#addFile = database.prepare('INSERT OR IGNORE INTO survey_file VALUES (?, ?)');
     this.#addText = database.prepare('INSERT OR IGNORE INTO survey_text VALUES (?, ?)');
-    this.#addDue = database.prepare('INSERT OR IGNORE INTO due VALUES (?, ?, ?, ?)');
-    this.#addSkipped = database.prepare('INSERT INTO skipped VALUES (?, ?, ?)');
+    this.#addDue = manyRows(database, 'INSERT OR IGNORE INTO due', 3);
+    this.#addSkipped = manyRows(database, 'INSERT INTO skipped', 2);
   }
 
   /** Stores one page with everything found on it, whole or not at all. */
@@ -167,8 +169,14 @@ export class PageStore {
 
   /** The same as a part of a transaction. */
   noteFound(surveyId: number, { due, skipped }: Found): void {
-    for (const { url, depth, visits } of due) this.#addDue.run(surveyId, url, depth, visits);
-    for (const { url, reason } of skipped) this.#addSkipped.run(surveyId, url, reason);
+    this.#addDue(
+      surveyId,
+      due.map(({ url, depth, visits }) => [url, depth, visits]),
+    );
+    this.#addSkipped(
+      surveyId,
+      skipped.map(({ url, reason }) => [url, reason]),
+    );
   }
 
   /** What the visits of a survey were sent besides images. */

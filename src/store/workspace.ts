@@ -5,6 +5,7 @@ import Database from 'libsql';
 import { LynxError, WorkspaceError, messageOf } from '../core/base/errors.js';
 import { AlarmStore } from './alarms.js';
 import { BodyStore } from './bodies.js';
+import { databaseProblems } from './database-problems.js';
 import { EncodeStore } from './encodes.js';
 import { FigureStore } from './figures.js';
 import { FilmStore } from './films.js';
@@ -124,12 +125,7 @@ export class Workspace {
 
   /** What is wrong with the database, in its own words; empty if it is sound. */
   problems(): string[] {
-    const rows = this.#database.prepare('PRAGMA integrity_check(20)').raw().all() as [string][];
-    const broken = this.#database.prepare('PRAGMA foreign_key_check').raw().all() as unknown[][];
-    return [
-      ...rows.map(([words]) => words).filter((words) => words !== 'ok'),
-      ...broken.slice(0, 20).map((row) => `a row of ${String(row[0])} belongs to nothing`),
-    ];
+    return databaseProblems(this.#database);
   }
 
   /** Returns the space of deleted rows to the disk. */

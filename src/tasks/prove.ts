@@ -22,6 +22,8 @@ export interface ProveOptions extends TaskOptions, HostOptions {
   readonly views: readonly View[];
   readonly policy: Pick<Policy, 'density'>;
   readonly accesses?: readonly Access[];
+  /** Bytes that all processes of the browser may have; by default what the machine can bear. */
+  readonly memory?: number | undefined;
   /** Style rules that go live with the markup. */
   readonly styles?: string;
   /** A folder with files that the site does not have yet, at their paths on the site. */
@@ -58,7 +60,7 @@ export async function prove(
     const [url = ''] = open.urls;
     const { PageProver } = await import('../browser/prove/page-prover.js');
     const prover = await PageProver.open({
-      ...{ views, reach: open.reach, accesses, rules: styles },
+      ...{ views, reach: open.reach, accesses, rules: styles, memory: options.memory },
       fileAt: (requested) => fileAt(requested, url, files),
     });
     try {

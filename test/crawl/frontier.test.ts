@@ -91,6 +91,18 @@ describe('Frontier', () => {
     expect(frontier.next()?.url).toBe('http://a.test/b');
   });
 
+  it('lets a site make up only so many addresses that are no pages', () => {
+    const frontier = begun(['http://a.test/'], { pages: 2 });
+    frontier.next();
+    let loads = 0;
+    for (let at = 0; at < 1_000; at++) frontier.add([`http://a.test/${at}`], 1);
+    for (; frontier.next(); loads++) frontier.forgo();
+    expect(loads).toBe(41);
+    expect(frontier.leftOut[0]?.reason).toMatch(
+      /^more than 40 addresses were loaded that are no pages of their own; 41 of 1000 /,
+    );
+  });
+
   it('tells what it found once, and goes on from what an earlier run left', () => {
     const first = begun(['http://a.test/'], { pages: 3 });
     first.next();

@@ -105,6 +105,20 @@ describe('accidents', () => {
     expect(clean.check.damaged).toBe(0);
   });
 
+  attack('told', 'a text of the database that is none', async () => {
+    cpSync(join(folder(), 'whole'), join(folder(), 'unreadable'), { recursive: true });
+    const database = new Database(join(folder(), 'unreadable/workspace.sqlite'));
+    database.exec("UPDATE page SET final_url = CAST(x'41ff42' AS TEXT) WHERE id = 1");
+    database.close();
+    const { status, stdout } = await run(['surveys', 'check', '--workspace', 'unreadable'], {
+      cwd: folder(),
+    });
+    expect([status, stdout.split('\n').slice(0, 2)]).toEqual([
+      3,
+      ['The database is damaged:', '  1 of the texts in page.final_url is no text'],
+    ]);
+  });
+
   attack('told', 'two programs at one survey, and one that deletes under another', async () => {
     cpSync(join(folder(), 'whole'), join(folder(), 'shared'), { recursive: true });
     const child = start(survey('shared', '--json').with(5, 'second'), { cwd: folder() });

@@ -1,5 +1,7 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { beforeAll, describe, expect } from 'vitest';
-import { runJson } from '../support/program.js';
+import { run, runJson } from '../support/program.js';
 import { photograph } from '../support/pictures.js';
 import { attack, page, surveyed } from './attack.js';
 
@@ -102,6 +104,19 @@ describe('pages that lie', () => {
     expect(document.pages.map(({ error }) => error)).toEqual([undefined]);
     const { images } = await runJson<Ranked>(['rank', '--by', 'image'], { cwd });
     expect(images[0]!.placements[0]!.rendered).toEqual({ width: 120, height: 90 });
+  });
+
+  attack('told', 'markup for a page where no script may run', async () => {
+    const { cwd, site } = await surveyed({
+      '/': { body: page(image), headers: { 'content-security-policy': 'sandbox' } },
+      '/kite.jpg': { type: 'image/jpeg', body: picture },
+    });
+    writeFileSync(join(cwd, 'kite.html'), image);
+    const { status, stderr } = await run(['prove', `${site.origin}/`, 'img', 'kite.html'], { cwd });
+    expect([status, stderr]).toEqual([
+      3,
+      expect.stringContaining('no script may run in it, so markup cannot be tried in it'),
+    ]);
   });
 
   attack('told', 'a document that is taken away for good', async () => {

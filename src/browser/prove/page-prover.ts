@@ -9,6 +9,7 @@ import { navigate } from '../chromium/navigate.js';
 import { userAgentOf } from '../chromium/user-agent.js';
 import { within } from '../chromium/within.js';
 import { addCookies, sendHeaders } from '../chromium/access.js';
+import { forbidsScripts } from '../network/forbids-scripts.js';
 
 /** A file that is served in place of whatever the site has at its address; or another address of the site. */
 export type ProvedFile =
@@ -19,6 +20,8 @@ export interface ProverOptions {
   readonly views: readonly View[];
   readonly reach: Reach;
   readonly accesses: readonly Access[];
+  /** Bytes that all processes of the browser may have; by default what the machine can bear. */
+  readonly memory?: number | undefined;
   /** Rules that come with the markup. */
   readonly rules: string;
   readonly fileAt: (url: string) => ProvedFile | undefined;
@@ -54,7 +57,10 @@ export class PageProver {
 
   /** @throws BrowserError when no browser can be started. */
   static async open(options: ProverOptions): Promise<PageProver> {
-    const browser = await launchBrowser(options.reach, { oneProcess: true });
+    const browser = await launchBrowser(options.reach, {
+      oneProcess: true,
+      memory: options.memory,
+    });
     try {
       const contexts = new Map<string, BrowserContext>();
       for (const view of options.views) {
@@ -113,8 +119,18 @@ export class PageProver {
   ): Promise<(string | null | undefined)[]> {
     const cdp = await page.context().newCDPSession(page);
     await sendHeaders(cdp, this.#options.accesses);
+    let forbids = false;
+    page.on('response', (response) => {
+      if (!response.request().isNavigationRequest() || response.frame() !== page.mainFrame()) return;
+      const headers = Object.entries(response.headers());
+      forbids = forbidsScripts({
+        responseHeaders: headers.map(([name, value]) => ({ name, value })),
+      });
+    });
     const trouble = await navigate(page, url, patience.load);
     if (trouble?.fatal) throw new Error(trouble.words);
+    // What tries markup waits for files, and nothing can be waited for there.
+    if (forbids) throw new Error('no script may run in it, so markup cannot be tried in it');
     const world = await IsolatedWorld.open(cdp);
     await world.call('hurryImages');
     await world.settleImages(patience.images);

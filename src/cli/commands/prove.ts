@@ -27,6 +27,7 @@ export const proveCommand = defineCommand({
     ...accessOptions,
     mapHost: shared.mapHost,
     allowHost: shared.allowHost,
+    memory: shared.memory,
     ...formOptions(proveForms),
   },
   examples: [

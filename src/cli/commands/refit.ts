@@ -71,6 +71,7 @@ export const refitCommand = defineCommand({
     dryRun: option('Say what would be written, and write nothing', yesOrNo().default(false)),
     mapHost: shared.mapHost,
     allowHost: shared.allowHost,
+    memory: shared.memory,
     top: shared.top(20, 'files'),
     ...formOptions(refitForms),
   },

@@ -73,6 +73,7 @@ export const trialCommand = defineCommand({
     ...visitorOptions("the browser's"),
     mapHost: shared.mapHost,
     allowHost: shared.allowHost,
+    memory: shared.memory,
   },
   examples: [
     ['trial http://brindlebay.test/ --refit brindle-bay-refit', 'before anybody deploys the refit'],

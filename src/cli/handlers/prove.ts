@@ -5,7 +5,7 @@ import type { Handler } from '../command.js';
 import type { proveCommand } from '../commands/prove.js';
 import { proveForms } from '../forms/prove.js';
 import { accessesOf } from '../options/access.js';
-import { hostsOf } from '../options/shared.js';
+import { hostsOf, memoryOf } from '../options/shared.js';
 
 /** The status of a call whose markup does not hold. */
 const doesNotHold = 1;
@@ -15,7 +15,7 @@ export const handler: Handler<typeof proveCommand> = async (settings, file, { sh
   const { prove } = await import('../../tasks/prove.js');
   const proof = await prove(page, selector, await read('markup', markup), {
     ...task,
-    ...{ views: file.views, policy: file.policy, files, ...hostsOf(settings) },
+    ...{ views: file.views, policy: file.policy, files, ...hostsOf(settings), ...memoryOf(settings) },
     styles: styles === undefined ? '' : await read('styles', styles),
     accesses: accessesOf(file.access, settings, process.env),
   });

@@ -5,7 +5,7 @@ import type { refitCommand } from '../commands/refit.js';
 import { refitForms } from '../forms/refit.js';
 import type { FileSettings } from '../options/config-file.js';
 import { warnOfNewest } from '../newest-survey.js';
-import { hostsOf } from '../options/shared.js';
+import { hostsOf, memoryOf } from '../options/shared.js';
 import type { Io } from '../io.js';
 
 type Settings = Parameters<typeof handler>[0];
@@ -45,7 +45,9 @@ async function ofSurvey(
   warnOfNewest(workspace, survey, log);
   const accesses = accessesOf(file.access, { basic: [], header: [], cookie: [] }, process.env);
   const images = openImages(workspace, survey, { ...hostsOf(settings), accesses });
-  const pages = settings.prove ? { reach: images.reach, accesses } : undefined;
+  const pages = settings.prove
+    ? { reach: images.reach, accesses, ...memoryOf(settings) }
+    : undefined;
   try {
     const { groups } = file;
     const options = { ...task, ...wishesOf(settings), sheets: settings.sheet, groups };

@@ -6,7 +6,7 @@ import { trialForms } from '../forms/trial.js';
 import { visitorOf } from '../options/access-options.js';
 import { namedNetwork, namedView } from '../options/named.js';
 import { choiceOf } from '../options/requests.js';
-import { hostsOf } from '../options/shared.js';
+import { hostsOf, memoryOf } from '../options/shared.js';
 import { program } from '../program.js';
 
 export const handler: Handler<typeof trialCommand> = async (
@@ -43,6 +43,7 @@ export const handler: Handler<typeof trialCommand> = async (
       timeout: settings.timeout === undefined ? undefined : settings.timeout * 1000,
       ...visitorOf(settings, access),
       ...hostsOf(settings),
+      ...memoryOf(settings),
       refit: settings.refit,
       files: settings.files,
       withoutHosts: settings.withoutHost,

@@ -8,8 +8,12 @@ const parameter = /;([^=;/]+)=[^;/]*/g;
 /** `(S(token))`, a segment that some servers put first. */
 const tokenSegment = /\/\((?:[A-Z]\([A-Za-z0-9]+\))+\)(?=\/|$)/g;
 
+/** What every token comes with. */
+const mayHaveToken = /[?;]|\/\(/;
+
 /** An address without a session id in its path or query, so that one page has one address for every visitor. */
 export function withoutTokens(address: string): string {
+  if (!mayHaveToken.test(address)) return address;
   const url = new URL(address);
   const pathname = url.pathname
     .replace(tokenSegment, '')

@@ -12,12 +12,15 @@ export function pageAddress(text: string, base?: string): string | undefined {
   if (text.length > maxAddressLength || !URL.canParse(text, base)) return undefined;
   const url = new URL(text, base);
   if (url.protocol !== 'http:' && url.protocol !== 'https:') return undefined;
-  url.hash = '';
-  url.username = '';
-  url.password = '';
-  url.hostname = url.hostname.replace(/\.$/, '');
-  url.pathname = sameEncoding(url.pathname);
-  url.search = sameEncoding(url.search);
+  // To set a part parses the whole again, and of a list of a million addresses few need it.
+  if (url.href.includes('#')) url.hash = '';
+  if (url.username !== '') url.username = '';
+  if (url.password !== '') url.password = '';
+  if (url.hostname.endsWith('.')) url.hostname = url.hostname.replace(/\.$/, '');
+  if (url.href.includes('%')) {
+    url.pathname = sameEncoding(url.pathname);
+    url.search = sameEncoding(url.search);
+  }
   // What is written in other letters is longer as it is sent.
   return url.href.length <= maxAddressLength ? url.href : undefined;
 }

@@ -10,8 +10,14 @@ export function drawSurveys(
   screen: Screen,
 ): string {
   const { dim } = paletteFor(screen);
+  // Of a database that is damaged nothing else is read.
+  if (check && check.database.length > 0) return checkLines(check).join('\n');
   const disk = `on disk: ${formatBytes(size.database)} of measurements, ${formatBytes(size.bodies)} of images and encodes`;
-  if (surveys.length === 0) return `There is no survey yet. ${disk}`;
+  const more = [
+    ...(check ? ['', ...checkLines(check)] : []),
+    ...(thinned ? ['', ...thinnedLines(thinned)] : []),
+  ];
+  if (surveys.length === 0) return [`There is no survey yet; ${disk}`, ...more].join('\n');
   return [
     table(
       screen,
@@ -38,8 +44,7 @@ export function drawSurveys(
     ),
     '',
     dim(`${count(surveys.length, 'survey')}, ${disk}`),
-    ...(check ? ['', ...checkLines(check)] : []),
-    ...(thinned ? ['', ...thinnedLines(thinned)] : []),
+    ...more,
   ].join('\n');
 }
 

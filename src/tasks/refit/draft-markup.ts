@@ -17,6 +17,8 @@ import { proveSnippets } from './prove-snippets.js';
 export interface ProofPages {
   readonly reach: () => Promise<Reach>;
   readonly accesses: readonly Access[];
+  /** Bytes that all processes of the browser may have; by default what the machine can bear. */
+  readonly memory?: number | undefined;
 }
 
 export interface MarkupInputs {
@@ -49,11 +51,11 @@ export async function draftMarkup(
     ...candidates.map(({ url, file }) => [url, file.intrinsic!.width] as const),
   ]);
   const views = ranking.survey.views;
-  const { reach, accesses } = pages;
+  const { reach, accesses, memory } = pages;
   return proveSnippets(
     workspace,
     drafts,
-    { views, policy, jobs, widthAt, accesses, reach: await reach() },
+    { views, policy, jobs, widthAt, accesses, memory, reach: await reach() },
     options,
   );
 }

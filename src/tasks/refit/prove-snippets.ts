@@ -28,6 +28,8 @@ export interface ProofInputs {
   readonly views: readonly View[];
   readonly reach: Reach;
   readonly accesses: readonly Access[];
+  /** Bytes that all processes of the browser may have; by default what the machine can bear. */
+  readonly memory?: number | undefined;
   readonly policy: Pick<Policy, 'density'>;
   readonly jobs: readonly MadeJob[];
   /** Pixels across of the files that the site has, by address. */
@@ -79,7 +81,8 @@ async function proveOnce(
   const { PageProver } = await import('../../browser/prove/page-prover.js');
   const files = filesByPath(workspace, inputs.jobs);
   const prover = await PageProver.open({
-    ...{ views: inputs.views, reach: inputs.reach, accesses: inputs.accesses, rules: snippetRules },
+    ...{ views: inputs.views, reach: inputs.reach, accesses: inputs.accesses },
+    ...{ memory: inputs.memory, rules: snippetRules },
     fileAt: (url) =>
       isMarked(url) ? (files.get(new URL(url).pathname) ?? { instead: unmarked(url) }) : undefined,
   });

@@ -33,6 +33,8 @@ export interface TrialOptions extends TaskOptions, HostOptions, VisitorSettings 
   readonly fixes: readonly string[];
   /** Fixes that are left out. */
   readonly without: readonly string[];
+  /** Bytes that all processes of the browser may have; by default what the machine can bear. */
+  readonly memory?: number | undefined;
   /** Loads the page with each fix alone, too. */
   readonly each: boolean;
   /** Films one extra load of each side at the end. */

@@ -56,7 +56,10 @@ export async function trial(
   const certificate = await throwAwayCertificate();
   const tried: TriedPage[] = [];
   if (signal?.aborted) return { pages: tried, interrupted: true };
-  const browser = await launchBrowser(Reach.open(), { trustedKey: certificate.keyHash });
+  const browser = await launchBrowser(Reach.open(), {
+    trustedKey: certificate.keyHash,
+    memory: options.memory,
+  });
   const stop = () => void browser.close();
   signal?.addEventListener('abort', stop, { once: true });
   try {
@@ -98,7 +101,7 @@ async function recordAll(
   const stop = () => void browser?.close();
   signal?.addEventListener('abort', stop, { once: true });
   try {
-    browser = await launchBrowser(open.reach, { onNotice });
+    browser = await launchBrowser(open.reach, { onNotice, memory: options.memory });
     const conditions = conditionsOf(
       { ...options, network: unshaped },
       `Chromium ${browser.version()}`,
