@@ -7,6 +7,7 @@ export type ReportPage = Report['pages'][number];
 export type ReportView = ReportPage['views'][number];
 export type Found = Report['found'][number];
 export type Load = Report['sessions'][number];
+export type RequestHeaders = Report['headers'][number][number];
 export type LoadRequest = Load['requests'][number];
 export type Compared = Report['comparisons'][number];
 export type WorkItem = Report['worklist']['items'][number];

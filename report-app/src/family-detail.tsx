@@ -129,7 +129,8 @@ function Causes({ causes }: { readonly causes: Readonly<Record<string, number>> 
 
 /** What each view needs of an image, at most once. */
 function Needs({ report, image }: { readonly report: Report; readonly image: number }) {
-  const { placements, placementsLeftOut } = report.rank.images[image]!;
+  const { placements } = report.rank.images[image]!;
+  const leftOut = report.placementsLeftOut[image] ?? 0;
   if (placements.length === 0) return <p class="faint">No element on any page shows it.</p>;
   return (
     <table class="plain">
@@ -156,10 +157,10 @@ function Needs({ report, image }: { readonly report: Report; readonly image: num
             <td>{loading}</td>
           </tr>
         ))}
-        {placementsLeftOut > 0 && (
+        {leftOut > 0 && (
           <tr>
             <td colSpan={5} class="faint">
-              and {count(placementsLeftOut, 'more placement')}
+              and {count(leftOut, 'more placement')}
             </td>
           </tr>
         )}

@@ -16,7 +16,7 @@ const people = {
 const listed = 100;
 
 export function HandOver({ report }: ViewProps) {
-  const { items, csv } = report.worklist;
+  const { items } = report.worklist;
   const done = useDone(report);
   if (items.length === 0) return <p class="faint">There is nothing to do.</p>;
   const left = items.filter(({ id }) => !done.has(id)).length;
@@ -28,7 +28,7 @@ export function HandOver({ report }: ViewProps) {
         </p>
         <a
           class="button"
-          href={`data:text/csv;charset=utf-8,${encodeURIComponent(csv)}`}
+          href={`data:text/csv;charset=utf-8,${encodeURIComponent(report.worklistCsv)}`}
           download="work-list.csv"
         >
           Download as CSV
@@ -66,7 +66,7 @@ function Person({ report, who, title, done }: PersonProps) {
     return () => removeEventListener('beforeprint', onPrint);
   }, []);
   const own = report.worklist.items
-    .map((item, at) => ({ item, ticket: report.worklist.tickets[at]! }))
+    .map((item, at) => ({ item, ticket: report.tickets[at]! }))
     .filter(({ item }) => item.who === who);
   if (own.length === 0) return null;
   const saved = own.reduce((sum, { item }) => sum + item.savedPerVisit, 0);

@@ -44,7 +44,13 @@ export function Loading({ report, selected, go }: ViewProps) {
           <h2>
             {sessions[at]!.session.label}: {sessions[at]!.session.page}
           </h2>
-          <Waterfall load={sessions[at]!} span={within} setSpan={setSpan} whole={whole} />
+          <Waterfall
+            load={sessions[at]!}
+            headers={report.headers[at] ?? []}
+            span={within}
+            setSpan={setSpan}
+            whole={whole}
+          />
           <FilmStrip load={sessions[at]!} first={report.films[at] ?? 0} span={within} />
         </section>
       ))}

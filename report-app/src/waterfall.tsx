@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import { useMemo, useState } from 'preact/hooks';
-import type { Load, LoadRequest } from './data.js';
+import type { Load, LoadRequest, RequestHeaders } from './data.js';
 import { shortened } from './data.js';
 import {
   count,
@@ -21,6 +21,8 @@ export interface Span {
 
 interface WaterfallProps {
   readonly load: Load;
+  /** Those of each request. */
+  readonly headers: readonly RequestHeaders[];
   readonly span: Span;
   readonly whole: Span;
   readonly setSpan: (span: Span | null) => void;
@@ -38,7 +40,7 @@ const head = 34;
 const names = 260;
 const width = 1160;
 
-export function Waterfall({ load, span, whole, setSpan }: WaterfallProps) {
+export function Waterfall({ load, headers, span, whole, setSpan }: WaterfallProps) {
   const [type, setType] = useState('');
   const [host, setHost] = useState('');
   const [status, setStatus] = useState('');
@@ -160,7 +162,9 @@ export function Waterfall({ load, span, whole, setSpan }: WaterfallProps) {
         {markerLines.map(([, letter, title]) => `${letter} ${title}`).join(', ')}. Ctrl and the
         wheel zoom.
       </p>
-      {current && <RequestDetail load={load} request={current} />}
+      {current && (
+        <RequestDetail request={current} headers={headers[load.requests.indexOf(current)]} />
+      )}
     </>
   );
 }
@@ -214,8 +218,12 @@ function Phases(props: {
   );
 }
 
-function RequestDetail({ load, request }: { readonly load: Load; readonly request: LoadRequest }) {
-  const headers = load.headers[load.requests.indexOf(request)];
+interface RequestDetailProps {
+  readonly request: LoadRequest;
+  readonly headers: RequestHeaders | undefined;
+}
+
+function RequestDetail({ request, headers }: RequestDetailProps) {
   return (
     <section class="request-detail" aria-live="polite">
       <h3 class="address">{request.url}</h3>

@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
+import { gunzipSync } from 'node:zlib';
 import type { Browser } from 'playwright-core';
 import { photograph } from './pictures.js';
 import type { Answers } from './server.js';
@@ -26,6 +28,15 @@ export async function reportedSite(): Promise<Answers> {
     [`/broken.jpg?${'x'.repeat(3_000)}`]: { type: 'image/jpeg', body: hostile },
     '/block.js': { type: 'text/javascript', body: 'document.title += 1;' },
   };
+}
+
+/** The document that a report carries. */
+export function reportData(file: string): Record<string, unknown> {
+  const [, packed = ''] = /id="data-0"[^>]*>([^<]*)</.exec(readFileSync(file, 'utf8')) ?? [];
+  return JSON.parse(gunzipSync(Buffer.from(packed, 'base64')).toString()) as Record<
+    string,
+    unknown
+  >;
 }
 
 /** The views of a report, as its address names them. */

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { launchBrowser } from '../../dist/src/browser/chromium/launch.js';
 import { temporaryFolder } from '../support/folder.js';
 import { run, runJson, twoViews } from '../support/program.js';
-import { openedReport, reportViews, reportedSite } from '../support/report.js';
+import { openedReport, reportData, reportViews, reportedSite } from '../support/report.js';
 import { schemaErrors } from '../support/schemas.js';
 import { serve } from '../support/server.js';
 
@@ -54,6 +54,18 @@ describe('a report', () => {
     expect(again.stdout).toContain('1 image has no thumbnail');
     await made(['--out', 'report.html', '--refit', 'new']);
   });
+
+  it.each(['whole', 'redact', 'lean'])(
+    'is made from the documents that other programs know (%s)',
+    async (kind) => {
+      const more = kind === 'whole' ? [] : [`--${kind}`];
+      await made(['--out', 'told.html', '--overwrite', '--refit', 'new', ...more]);
+      const data = reportData(join(cwd, 'told.html'));
+      expect(schemaErrors('report', data)).toEqual([]);
+      expect(data['sessions']).toHaveLength(4);
+      expect(schemaErrors('report', { ...data, rank: {}, sessions: [{}] })).not.toEqual([]);
+    },
+  );
 
   it('asks for nothing, runs nothing of a page, and says nothing to the console', async () => {
     const { page, show, troubles, close } = await openedReport(browser, join(cwd, 'report.html'));

@@ -1,4 +1,3 @@
-import { record } from '../../core/base/record.js';
 import { fixCurve } from '../../core/report/fix-curve.js';
 import { costliestPlacement } from '../../core/report/page-plans.js';
 import type { PagePlan } from '../../core/report/page-plans.js';
@@ -64,9 +63,12 @@ export function reportDocument(view: ReportView) {
         ...image,
         answers: answers.slice(0, maxAnswers),
         placements: placements.slice(0, view.placements),
-        placementsLeftOut: Math.max(0, placements.length - view.placements),
       })),
     },
+    /** Of each image, how many of its placements are not listed. */
+    placementsLeftOut: whole.images.map(({ placements }) =>
+      Math.max(0, placements.length - view.placements),
+    ),
     families: [...rows, ...thirdParty].map((row) => ({
       name: nameOf(row, 'family', origin),
       images: row.images.flatMap(({ fileIndex }) => imageAt.get(fileIndex) ?? []),
@@ -85,14 +87,14 @@ export function reportDocument(view: ReportView) {
     pages: pagesOf(view, byPage, imageAt),
     /** Page and view of each picture of a first screen, in their order. */
     screens: view.plans.map(({ page, view: name }) => `${pageAt.get(page) ?? -1} ${name}`),
-    sessions: sessions.map(loadDocument),
+    sessions: sessions.map(sessionDocument),
+    /** Of each session the headers of its requests, in their order. */
+    headers: sessions.map(headersOf),
     comparisons: comparisons.map(comparedPageDocument),
     trials,
-    worklist: {
-      ...worklistDocument(work.items),
-      tickets: work.items.map(ticketText),
-      csv: worklistCsv(work.items),
-    },
+    worklist: worklistDocument(work.items),
+    tickets: work.items.map(ticketText),
+    worklistCsv: worklistCsv(work.items),
     snippets: work.snippets,
   };
 }
@@ -150,15 +152,9 @@ function pagesOf(
   }));
 }
 
-/** A session with the headers of its requests, in their order. */
-function loadDocument(clocked: ClockedPage) {
-  const { medianRun } = clocked;
-  return {
-    ...sessionDocument(clocked),
-    headers: medianRun.requests.map(({ requestHeaders, responseHeaders }) =>
-      record(['request', 'response'] as const, (side) =>
-        side === 'request' ? requestHeaders : responseHeaders,
-      ),
-    ),
-  };
+function headersOf({ medianRun }: ClockedPage) {
+  return medianRun.requests.map(({ requestHeaders, responseHeaders }) => ({
+    request: requestHeaders,
+    response: responseHeaders,
+  }));
 }

@@ -52,18 +52,11 @@ function viewOf(): ReportView {
 
 describe('the document of a report', () => {
   it('has the documents that commands print, by their schemas', () => {
-    const { rank, findings } = reportDocument(viewOf());
+    const { rank, placementsLeftOut, findings } = reportDocument(viewOf());
     expect(schemaErrors('rank', asJson(rank))).toEqual([]);
     expect(schemaErrors('findings', asJson(findings))).toEqual([]);
-    expect(
-      rank.images.map(({ placements, placementsLeftOut }) => [
-        placements.length,
-        placementsLeftOut,
-      ]),
-    ).toEqual([
-      [1, 1],
-      [1, 3],
-    ]);
+    expect(rank.images.map(({ placements }) => placements.length)).toEqual([1, 1]);
+    expect(placementsLeftOut).toEqual([1, 3]);
   });
 
   it('joins rows, images and pages by their places', () => {
