@@ -43,7 +43,7 @@ export function App({ report }: { readonly report: Report }) {
         </nav>
         <p class="faint when">
           survey {survey.label}, {survey.startedAt.slice(0, 10)}
-          {survey.finishedAt === null ? ', broken off' : ''}
+          {survey.finishedAt === null ? ', interrupted' : ''}
         </p>
       </header>
       <main>

@@ -30,7 +30,7 @@ export interface RankTaskOptions extends TaskOptions, Pick<RankOptions, 'unweigh
 }
 
 /**
- * Ranks a survey's image files by waste. Encodes that are missing (the survey was broken off, or the
+ * Ranks a survey's image files by waste. Encodes that are missing (the survey was interrupted, or the
  * policy has changed) are made first.
  *
  * @param label the survey; the newest when it is left out

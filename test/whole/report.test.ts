@@ -1,11 +1,12 @@
 import { createRequire } from 'node:module';
-import { readFileSync } from 'node:fs';
+import { once } from 'node:events';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { launchBrowser } from '../../dist/src/browser/chromium/launch.js';
 import { temporaryFolder } from '../support/folder.js';
-import { run, runJson, twoViews } from '../support/program.js';
+import { run, runJson, start, twoViews } from '../support/program.js';
 import { openedReport, reportData, reportViews, reportedSite } from '../support/report.js';
 import { schemaErrors } from '../support/schemas.js';
 import { serve } from '../support/server.js';
@@ -37,6 +38,10 @@ afterAll(async () => {
 
 const made = (values: readonly string[]) => run(['report', ...values], { cwd });
 
+interface Surveys {
+  readonly surveys: readonly { readonly pages: number }[];
+}
+
 describe('a report', () => {
   it('is written, and told of', async () => {
     const written = await runJson<Record<string, unknown>>(
@@ -66,6 +71,53 @@ describe('a report', () => {
       expect(schemaErrors('report', { ...data, rank: {}, sessions: [{}] })).not.toEqual([]);
     },
   );
+
+  it('is opened by the program that a person has for it', async () => {
+    const opener = join(cwd, 'opener.sh');
+    writeFileSync(opener, `#!/bin/sh\necho "$1" > ${join(cwd, 'opened')}\n`, { mode: 0o755 });
+    const { status } = await run(['report', '--out', 'report.html', '--open'], {
+      ...{ cwd, env: { BROWSER: opener } },
+    });
+    expect(status).toBe(0);
+    await expect
+      .poll(() => existsSync(join(cwd, 'opened')) && readFileSync(join(cwd, 'opened'), 'utf8'))
+      .toBe(`${join(cwd, 'report.html')}\n`);
+    await made(['--out', 'report.html', '--refit', 'new']);
+  });
+
+  it('is made of what there is of a survey that was broken off, and says so', async () => {
+    const call = [...twoViews, '--pace', '20000', '--workspace', 'broken', '--label', 'broken'];
+    const child = start(['survey', `${origin}/`, ...call], { cwd });
+    const ended = once(child, 'exit');
+    await expect
+      .poll(
+        async () => {
+          if (!existsSync(join(cwd, 'broken/workspace.sqlite'))) return 0;
+          const list = await run(['surveys', '--json', '--workspace', 'broken'], { cwd });
+          return (JSON.parse(list.stdout) as Surveys).surveys[0]?.pages ?? 0;
+        },
+        { timeout: 60_000, interval: 300 },
+      )
+      .toBe(1);
+    child.kill('SIGKILL');
+    await ended;
+    const { status, stdout } = await made(['--out', 'broken.html', '--workspace', 'broken']);
+    expect([status, stdout]).toEqual([0, expect.stringContaining('interrupted')]);
+    const { page, show, troubles, close } = await openedReport(browser, join(cwd, 'broken.html'));
+    expect(await page.locator('header').innerText()).toContain('interrupted');
+    for (const view of reportViews) await show(view);
+    expect(troubles()).toEqual([]);
+    await close();
+  });
+
+  it('is made of a survey that found nothing', async () => {
+    await run(['survey', `${origin}/gone`, ...twoViews, '--workspace', 'empty'], { cwd });
+    expect((await made(['--out', 'empty.html', '--workspace', 'empty'])).status).toBe(0);
+    const { show, troubles, close } = await openedReport(browser, join(cwd, 'empty.html'));
+    for (const view of reportViews) await show(view);
+    expect(troubles()).toEqual([]);
+    await close();
+  });
 
   it('asks for nothing, runs nothing of a page, and says nothing to the console', async () => {
     const { page, show, troubles, close } = await openedReport(browser, join(cwd, 'report.html'));

@@ -1,3 +1,4 @@
+import { resolve } from 'node:path';
 import { UsageError } from '../../core/base/errors.js';
 import type { Handler } from '../command.js';
 import type { reportCommand } from '../commands/report.js';
@@ -34,7 +35,7 @@ export const handler: Handler<typeof reportCommand> = async (
     if (task.signal.aborted) return 130;
     await writeReport(out, html, overwrite);
     await show(reportForms, { ...made, file: out, bytes: Buffer.byteLength(html) }, settings);
-    if (settings.open) await (await import('open')).default(out);
+    if (settings.open) await (await import('open')).default(resolve(out));
     return 0;
   } finally {
     workspace.close();

@@ -12,7 +12,7 @@ export interface SurveyHead {
   readonly label: string;
   /** ISO 8601, UTC. */
   readonly startedAt: string;
-  /** ISO 8601, UTC; `null` while it runs, and for ever when it was broken off. */
+  /** ISO 8601, UTC; `null` while it runs, and for ever when it was interrupted. */
   readonly finishedAt: string | null;
   readonly starts: readonly string[];
   readonly views: readonly View[];

@@ -21,7 +21,7 @@ export function drawWrittenReport(written: WrittenReport, screen: Screen): strin
     `Wrote ${bold(plainText(file))} (${formatBytes(bytes)}): the survey ${plainText(survey)}`,
     joined(parts, screen),
     ...(written.isUnfinished
-      ? [yellow('The survey was broken off: the report has the pages that it had come to.')]
+      ? [yellow('The survey was interrupted: the report has the pages surveyed until then.')]
       : []),
     ...(missing > 0
       ? [

@@ -3,7 +3,7 @@ export interface WrittenReport {
   readonly file: string;
   readonly bytes: number;
   readonly survey: string;
-  /** Whether the survey was broken off. */
+  /** Whether the survey was interrupted. */
   readonly isUnfinished: boolean;
   readonly pages: number;
   readonly images: number;

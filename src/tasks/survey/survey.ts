@@ -67,7 +67,7 @@ export async function survey(
 }
 
 /**
- * Goes on with a survey that was broken off, by whatever means: pages that are kept are not loaded
+ * Goes on with a survey that was interrupted, by whatever means: pages that are kept are not loaded
  * again, and none that was found is lost.
  *
  * @throws NotFoundError when there is no such survey; UsageError when it had come to its end.
