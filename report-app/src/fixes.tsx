@@ -14,7 +14,7 @@ import { fixRows } from './fix-rows.js';
 import type { FixRow } from './fix-rows.js';
 import { count, formatBytes, formatTime } from './numbers.js';
 import { useTable } from './use-table.js';
-import { useVirtual } from './use-virtual.js';
+import { mostPrinted, useVirtual } from './use-virtual.js';
 
 const column = createColumnHelper<FixRow>();
 const columns = [
@@ -153,6 +153,12 @@ export function Fixes({ report, selected, go }: ViewProps) {
             ))}
           </div>
         </div>
+        {rows.length > mostPrinted && (
+          <p class="paper-only faint">
+            The first {mostPrinted} of {count(rows.length, 'fix', 'fixes')}; the others are in the
+            file.
+          </p>
+        )}
         {rows.length === 0 && (
           <p class="faint none">No fix matches. Clear the search to see all.</p>
         )}

@@ -1,9 +1,10 @@
-import { useEffect, useState } from 'preact/hooks';
+import { useState } from 'preact/hooks';
 import type { ViewProps } from './view.js';
 import { Code, CopyButton } from './copy.js';
 import type { Report, WorkItem } from './data.js';
 import { shortAddress } from './data.js';
 import { count, formatBytes } from './numbers.js';
+import { usePrinting } from './use-printing.js';
 
 const people = {
   content: 'Pictures',
@@ -58,13 +59,8 @@ interface PersonProps {
 }
 
 function Person({ report, who, title, done }: PersonProps) {
-  const [most, setMost] = useState(listed);
-  useEffect(() => {
-    // On paper nobody can ask for the rest.
-    const onPrint = () => setMost(Infinity);
-    addEventListener('beforeprint', onPrint);
-    return () => removeEventListener('beforeprint', onPrint);
-  }, []);
+  const [chosen, setMost] = useState(listed);
+  const most = usePrinting() ? Infinity : chosen;
   const own = report.worklist.items
     .map((item, at) => ({ item, ticket: report.tickets[at]! }))
     .filter(({ item }) => item.who === who);
@@ -130,9 +126,27 @@ function Item({ report, item, ticket, done }: ItemProps) {
       )}
       {code && <Code text={code.text} what="What to write" />}
       <p class="faint check">
-        {id} · check: <code>{check}</code> <CopyButton text={ticket}>Copy as a ticket</CopyButton>
+        {id} · check: <Command text={check} />{' '}
+        <CopyButton text={ticket}>Copy as a ticket</CopyButton>
       </p>
     </li>
+  );
+}
+
+/** A command, whose options are never torn apart at the end of a line. */
+function Command({ text }: { readonly text: string }) {
+  return (
+    <code>
+      {text.split(/(?<= )(--[\w-]+)/).map((part, at) =>
+        part.startsWith('--') ? (
+          <span key={at} class="whole">
+            {part}
+          </span>
+        ) : (
+          part
+        ),
+      )}
+    </code>
   );
 }
 

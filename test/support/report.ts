@@ -8,10 +8,20 @@ import type { Answers } from './server.js';
 /** What a page may say to whoever looks at it in a report. */
 const hostile = '</script><img src=x onerror="window.broken=1">\u202Eevil';
 
+/** Elements whose images are slot families of their own. */
+const places = ['section', 'aside', 'figure', 'article', 'nav', 'footer', 'main', 'form'];
+
 /** A site of two pages, with what is hostile in them. */
 export async function reportedSite(): Promise<Answers> {
   const large = await photograph(1600, 1200).jpeg({ quality: 97 }).toBuffer();
   const small = await photograph(900, 600).jpeg({ quality: 95 }).toBuffer();
+  const own = await Promise.all(
+    places.map((_, at) =>
+      photograph(400 + at, 300)
+        .jpeg({ quality: 95 })
+        .toBuffer(),
+    ),
+  );
   const icon = '<link rel="icon" href="data:,">';
   return {
     '/': {
@@ -21,8 +31,12 @@ export async function reportedSite(): Promise<Answers> {
         <a href="/two?token=secret">two</a>`,
     },
     '/two?token=secret': {
-      body: `<!doctype html><title>${hostile}</title>${icon}<img src="/small.jpg" width="300" height="200" alt=""><img src="/broken.jpg?${'x'.repeat(3_000)}" width="30" height="20" alt="">`,
+      body: `<!doctype html><title>${hostile}</title>${icon}<img src="/small.jpg" width="300" height="200" alt=""><img src="/broken.jpg?${'x'.repeat(3_000)}" width="30" height="20" alt="">
+        ${places.map((name) => `<${name}><img src="/${name}.jpg" width="60" height="40" alt=""></${name}>`).join('\n')}`,
     },
+    ...Object.fromEntries(
+      own.map((body, at) => [`/${places[at]}.jpg`, { type: 'image/jpeg', body }]),
+    ),
     '/large.jpg': { type: 'image/jpeg', body: large },
     '/small.jpg': { type: 'image/jpeg', body: small },
     [`/broken.jpg?${'x'.repeat(3_000)}`]: { type: 'image/jpeg', body: hostile },

@@ -253,6 +253,21 @@ describe('a report', () => {
     await close();
   });
 
+  it('prints every fix, where the window shows some', async () => {
+    const { page, show, close } = await openedReport(browser, join(cwd, 'report.html'));
+    await page.setViewportSize({ width: 1280, height: 200 });
+    await show('fixes');
+    const all = Number.parseInt(await page.locator('.tools [role=status]').innerText(), 10);
+    const drawn = () => page.locator('.row').count();
+    expect(await drawn()).toBeLessThan(all);
+    const print = (event: string) => page.evaluate((name) => dispatchEvent(new Event(name)), event);
+    await print('beforeprint');
+    await expect.poll(drawn).toBe(all);
+    await print('afterprint');
+    await expect.poll(drawn).toBeLessThan(all);
+    await close();
+  });
+
   it.each([
     ['light', {}],
     ['dark', { dark: true }],
