@@ -6,6 +6,7 @@ export interface Progress {
     | 'images'
     | 'files'
     | 'bodies'
+    | 'masters'
     | 'recordings'
     | 'loads'
     | 'pictures'

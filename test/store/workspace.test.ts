@@ -235,23 +235,6 @@ describe('Workspace', () => {
     second.close();
   });
 
-  it('keeps thousands of pages found at once, in their order, and texts of any letters', () => {
-    const workspace = open();
-    const { id } = workspace.surveys.begin('many', now, [], defaultViews, plan);
-    const due = Array.from({ length: 4_100 }, (_, at) => ({
-      url: `http://a.test/${at}`,
-      depth: 1,
-      visits: at,
-    }));
-    const odd = 'half a \uD83E kite, a whole \u{1FA81}, "quotes" and \\ud83e';
-    workspace.pages.addFound(id, { due, skipped: [{ url: 'http://a.test/x', reason: odd }] });
-    expect(workspace.pages.leftover(id).due).toEqual(due);
-    expect(workspace.pages.skipped(id)).toEqual([
-      { url: 'http://a.test/x', reason: odd.replace(/\uD83E(?=\u0020)/, '\uFFFD') },
-    ]);
-    workspace.close();
-  });
-
   it('finds the newest survey, by label or without, and names those there are', () => {
     const workspace = open();
     expect(() => workspace.surveys.find()).toThrow(/no survey yet/);

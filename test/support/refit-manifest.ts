@@ -5,6 +5,8 @@ export interface RefitManifestDocument {
     readonly path: string;
     readonly originals: readonly string[];
     readonly resultHash: string;
+    readonly mediaType: string;
+    readonly pixelsFrom: string | null;
     readonly to: {
       readonly width: number | null;
       readonly height: number | null;

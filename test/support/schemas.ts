@@ -11,6 +11,6 @@ export function schemaErrors(name: string, document: unknown): string[] {
   for (const file of readdirSync(folder))
     ajv.addSchema(JSON.parse(readFileSync(new URL(file, folder), 'utf8')) as AnySchema, file);
   const validate = ajv.getSchema(`${name}.schema.json`)!;
-  validate(document);
+  void validate(document);
   return (validate.errors ?? []).map(({ instancePath, message }) => `${instancePath} ${message}`);
 }

@@ -15,7 +15,13 @@ export const handler: Handler<typeof proveCommand> = async (settings, file, { sh
   const { prove } = await import('../../tasks/prove.js');
   const proof = await prove(page, selector, await read('markup', markup), {
     ...task,
-    ...{ views: file.views, policy: file.policy, files, ...hostsOf(settings), ...memoryOf(settings) },
+    ...{
+      views: file.views,
+      policy: file.policy,
+      files,
+      ...hostsOf(settings),
+      ...memoryOf(settings),
+    },
     styles: styles === undefined ? '' : await read('styles', styles),
     accesses: accessesOf(file.access, settings, process.env),
   });

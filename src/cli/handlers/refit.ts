@@ -52,7 +52,7 @@ async function ofSurvey(
     const { groups } = file;
     const options = { ...task, ...wishesOf(settings), sheets: settings.sheet, groups };
     return await refit(workspace, survey, out, file.policy, {
-      ...{ ...options, fetch: images.fetch, pages },
+      ...{ ...options, fetch: images.fetch, refusal: images.refusal, pages },
     });
   } finally {
     await images.close();

@@ -22,6 +22,7 @@ export const configTemplate = `# Settings of zealous-lynx for this folder. Every
 #  widths: 5                         # the most widths that a picture is offered in
 #  metadata: drop                    # what stays in refitted files: drop, credit or keep
 #  markup: auto                      # how formats are offered: auto, img or picture
+#  largerFiles: ask                  # whether a larger file of the same picture may be used: ask, known or never
 #  worthwhile: { bytes: 1000, share: 0.01 }  # the least that a new file must save
 #  ownHosts: []                      # other hosts whose images can be changed
 #  ceilings:                         # rules of thumb, in bytes and pixels

@@ -2,7 +2,12 @@ import { array } from 'yup';
 import type { InferType } from 'yup';
 import { findingIds } from '../../core/findings/index.js';
 import { defaultCeilings } from '../../core/policy/ceilings.js';
-import { defaultPolicy, markupPolicies, metadataPolicies } from '../../core/policy/policy.js';
+import {
+  defaultPolicy,
+  largerFilesPolicies,
+  markupPolicies,
+  metadataPolicies,
+} from '../../core/policy/policy.js';
 import type { Policy } from '../../core/policy/policy.js';
 import {
   numberFrom,
@@ -59,6 +64,7 @@ export const policySchema = settingsOf({
   widths: wholeNumber(1, 20),
   metadata: oneOf(metadataPolicies),
   markup: oneOf(markupPolicies),
+  largerFiles: oneOf(largerFilesPolicies),
   worthwhile: settingsOf({ bytes: bytes(), share: numberFrom(0, 1) }),
   ownHosts: textList('a list of hosts'),
   ceilings: settingsOf({

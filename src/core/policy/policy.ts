@@ -21,6 +21,13 @@ export type MetadataPolicy = (typeof metadataPolicies)[number];
 export const markupPolicies = ['auto', 'img', 'picture'] as const;
 export type MarkupPolicy = (typeof markupPolicies)[number];
 
+/**
+ * Whether the pixels of a refitted file may come from a larger file of the same picture: from what the survey knows, and by
+ * asking the site where names point to one.
+ */
+export const largerFilesPolicies = ['ask', 'known', 'never'] as const;
+export type LargerFilesPolicy = (typeof largerFilesPolicies)[number];
+
 /** What counts as enough: the rules of thumb that people disagree on, in one place. */
 export interface Policy {
   /** Device pixels to a CSS pixel that are allowed for; denser screens are served this many. */
@@ -35,6 +42,7 @@ export interface Policy {
   readonly widths: number;
   readonly metadata: MetadataPolicy;
   readonly markup: MarkupPolicy;
+  readonly largerFiles: LargerFilesPolicy;
   /** Hosts other than the pages' own whose images the site's owner can change. */
   readonly ownHosts: readonly string[];
   readonly ceilings: Ceilings;
@@ -54,6 +62,7 @@ export const defaultPolicy: Policy = {
   widths: 5,
   metadata: 'drop',
   markup: 'auto',
+  largerFiles: 'ask',
   ownHosts: [],
   ceilings: defaultCeilings,
   worthwhile: { bytes: 1_000, share: 0.01 },

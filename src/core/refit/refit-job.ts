@@ -20,6 +20,14 @@ export interface RefitFile {
   readonly from: PictureSize & { readonly bytes: number; readonly mediaType: string };
   readonly to: PictureSize & { readonly bytes: number; readonly format: EncodedFormat | 'svg' };
   readonly savedBytes: number;
+  /** The larger file of the same picture that its pixels come from; `null` for the one that it replaces. */
+  readonly pixelsFrom: string | null;
+}
+
+/** A larger file of a picture, from which the files for its smaller ones are made. */
+export interface Master {
+  readonly contentHash: string;
+  readonly url: string;
 }
 
 /** An image file that stays as it is, and why. */
@@ -64,6 +72,8 @@ export interface RefitJob {
   /** The prefix of paths below that folder, in addresses on the site. */
   readonly root: string;
   readonly variants: readonly VariantJob[];
+  /** What it is made from; `null` for the image itself. */
+  readonly master: Master | null;
 }
 
 /** An order of which everything has been made. */
@@ -137,6 +147,17 @@ export function leastBytes({ file, variants }: MadeJob): number {
   const main = file.to.width === width ? [file.to.bytes] : [];
   const same = variants.filter(({ size }) => size.width === width);
   return Math.min(bytes, ...main, ...same.map((variant) => variant.bytes));
+}
+
+/** All widths of which files are to be made. */
+export function widthsPlanned({
+  file,
+  variants,
+}: {
+  readonly file: Pick<RefitFile, 'to'>;
+  readonly variants: readonly VariantJob[];
+}): number[] {
+  return [file.to.width ?? 0, ...variants.map(({ size }) => size.width)];
 }
 
 /** All widths in which a made order is offered, the narrowest first. */

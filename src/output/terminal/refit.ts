@@ -37,6 +37,7 @@ function fileLines(view: RefitView, screen: Screen): string[] {
   return [
     `${count(files.length, 'image file')} in ${bold(folder)}: ${formatBytes(from)} became ${bold(formatBytes(to))} (${formatShare(to, from)} of the original bytes)`,
     ...variantLines(view),
+    ...masterLines(view),
     '',
     table(
       screen,
@@ -74,6 +75,17 @@ function variantLines({ variants }: RefitView): string[] {
   const bytes = variants.reduce((sum, variant) => sum + variant.bytes, 0);
   return [
     `plus ${count(variants.length, 'file')} in other widths and for older browsers: ${formatBytes(bytes)}`,
+  ];
+}
+
+function masterLines({ files }: RefitView): string[] {
+  const some = files.filter(({ pixelsFrom }) => pixelsFrom !== null);
+  if (some.length === 0) return [];
+  const first = shorten(some[0]!.pixelsFrom!, 70);
+  return [
+    some.length === 1
+      ? `1 of them is made from a larger file of the same picture: ${first}`
+      : `${some.length} of them are made from larger files of the same pictures: ${first} and others`,
   ];
 }
 

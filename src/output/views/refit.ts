@@ -11,6 +11,8 @@ export interface RefitView {
     readonly path: string;
     readonly from: PictureSize & { readonly bytes: number; readonly mediaType: string };
     readonly to: PictureSize & { readonly bytes: number; readonly format: string };
+    /** The larger file of the same picture that its pixels come from. */
+    readonly pixelsFrom: string | null;
   }[];
   readonly kept: readonly { readonly url: string; readonly reason: string }[];
   readonly notMade: readonly NotMade[];

@@ -43,7 +43,7 @@ export async function makeFiles<Job extends RefitJob>(
       limit(async () => {
         if (signal?.aborted) return [];
         onProgress({ stage: 'images', done, total, doing: job.file.path });
-        const result = await makeFilesOf(workspace, job, policy, read);
+        const result = await makeBest(workspace, job, policy, read);
         onProgress({ stage: 'images', done: ++done, total, doing: job.file.path });
         return [result];
       }),
@@ -51,8 +51,9 @@ export async function makeFiles<Job extends RefitJob>(
   );
   const notMade: NotMade[] = [];
   const kept: KeptFile[] = [];
-  const gains = made.flat().filter(({ file, isOpen }) => {
-    const reason = isOpen ? gainProblem(file.savedBytes, file.from.bytes, policy.worthwhile) : null;
+  const gains = made.flat().filter(({ file, isOpen, master }) => {
+    const reason =
+      isOpen || master ? gainProblem(file.savedBytes, file.from.bytes, policy.worthwhile) : null;
     if (reason !== null) kept.push(...file.originals.map((url) => ({ url, reason })));
     return reason === null;
   });
@@ -71,6 +72,23 @@ export async function makeFiles<Job extends RefitJob>(
 /** The file that an encode made: its hash and its bytes. */
 type Result = Pick<MadeVariant, 'resultHash' | 'bytes'>;
 
+/** Makes everything planned for one image from its master; where that is no gain, from itself. */
+async function makeBest<Job extends RefitJob>(
+  workspace: Workspace,
+  job: Job,
+  policy: Policy,
+  read: ReadBody,
+): Promise<Omit<Job, 'variants'> & MadeJob> {
+  const made = await makeFilesOf(workspace, job, policy, read).catch((error: unknown) => {
+    if (job.master) return null;
+    throw error;
+  });
+  const { savedBytes, from } = made?.file ?? job.file;
+  if (made && !(job.master && gainProblem(savedBytes, from.bytes, policy.worthwhile) !== null))
+    return made;
+  return makeFilesOf(workspace, { ...job, master: null }, policy, read);
+}
+
 /** Makes everything planned for one image. */
 export async function makeFilesOf<Job extends RefitJob>(
   workspace: Workspace,
@@ -78,15 +96,16 @@ export async function makeFilesOf<Job extends RefitJob>(
   policy: Policy,
   read: ReadBody,
 ): Promise<Omit<Job, 'variants'> & MadeJob> {
-  const { file, variants, credit } = job;
+  const { file, variants, credit, master } = job;
   const maker = new Maker(workspace, job, policy, read);
   const { width, height, format } = file.to;
   let main = file;
-  if ((credit || job.isOpen) && format !== 'svg' && width !== null && height !== null) {
+  if ((credit || master || job.isOpen) && format !== 'svg' && width !== null && height !== null) {
     // Another file than the one that the survey made: in another size, or with what somebody has filled in.
     const { resultHash, bytes } = await maker.make({ width, height }, format);
     main = {
       ...{ ...file, resultHash, savedBytes: file.from.bytes - bytes },
+      pixelsFrom: master?.url ?? null,
       to: { ...file.to, bytes },
     };
   }
@@ -115,7 +134,7 @@ class Maker {
 
   async make(size: Size, format: EncodedFormat): Promise<Result> {
     const { encodes, bodies } = this.#workspace;
-    const { contentHash } = this.#job.file;
+    const contentHash = this.#source;
     const kept = encodes.get(contentHash, size, this.#key(format));
     if (kept?.resultHash && bodies.has(kept.resultHash))
       return { resultHash: kept.resultHash, bytes: kept.steps.best };
@@ -140,6 +159,11 @@ class Maker {
     return { resultHash, bytes: body.length };
   }
 
+  /** Content hash of the file that its pixels come from. */
+  get #source(): string {
+    return this.#job.master?.contentHash ?? this.#job.file.contentHash;
+  }
+
   /** A lossless picture stays lossless in formats that can be; the others use their best quality. */
   #firstQuality(format: EncodedFormat): number | null {
     return format === 'jpeg' ? this.#policy.quality.most : null;
@@ -155,7 +179,7 @@ class Maker {
         width !== null && height !== null && width > most.width ? { width, height } : most,
       { width: 0, height: 0 },
     );
-    const body = await this.#read(file.contentHash);
+    const body = await this.#read(this.#source);
     return openVariants({ body, frames, nature: nature as Nature, size, credit }, this.#policy);
   }
 

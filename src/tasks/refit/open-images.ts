@@ -2,7 +2,7 @@ import { accessHeaders } from '../../core/address/access.js';
 import type { Access } from '../../core/address/access.js';
 import { fetchFile } from '../../crawl/fetch-file.js';
 import type { FetchedFile } from '../../crawl/fetch-file.js';
-import { robotName } from '../../crawl/robots.js';
+import { Robots, robotName, robotsLimit } from '../../crawl/robots.js';
 import type { Reach } from '../../reach/reach.js';
 import type { Workspace } from '../../store/workspace.js';
 import { openStarts } from '../survey/starts.js';
@@ -16,6 +16,8 @@ const patience = 30_000;
 /** Images of a survey, as servers send them now. */
 export interface OpenImages {
   readonly fetch: (url: string) => Promise<FetchedFile>;
+  /** Why robots.txt forbids an address that no page named; `undefined` if it does not. */
+  readonly refusal: (url: string) => Promise<string | undefined>;
   /** Which machines may be connected to; folders are served by then. */
   readonly reach: () => Promise<Reach>;
   close(): Promise<void>;
@@ -35,15 +37,18 @@ export function openImages(
     const { id } = workspace.surveys.find(label);
     return (starts ??= openStarts(workspace.surveys.plan(id).given, hosts));
   };
+  const fetch = async (url: string, limit: number) =>
+    fetchFile(url, {
+      reach: (await open()).reach,
+      userAgent: robotName,
+      headersFor: (address) => ({ accept: accepted, ...accessHeaders(accesses, address) }),
+      limit,
+      timeout: patience,
+    });
+  const robots = new Robots((url) => fetch(url, robotsLimit));
   return {
-    fetch: async (url) =>
-      fetchFile(url, {
-        reach: (await open()).reach,
-        userAgent: robotName,
-        headersFor: (address) => ({ accept: accepted, ...accessHeaders(accesses, address) }),
-        limit: maxBytes,
-        timeout: patience,
-      }),
+    fetch: (url) => fetch(url, maxBytes),
+    refusal: (url) => robots.refusal(url),
     reach: async () => (await open()).reach,
     close: async () => (await starts)?.close(),
   };

@@ -21,6 +21,7 @@ import { draftMarkup } from './draft-markup.js';
 import type { ProofPages } from './draft-markup.js';
 import { fetchBodies } from './fetch-bodies.js';
 import { fetchCandidates } from './fetch-candidates.js';
+import { findMasters } from './find-masters.js';
 import { makeFiles } from './make-files.js';
 import { makeSheets } from './make-sheets.js';
 import { deliveryOf } from '../../core/refit/work/delivery.js';
@@ -44,6 +45,8 @@ export interface RefitOptions extends TaskOptions, RefitWishes, Pick<RankTaskOpt
   readonly pages?: ProofPages | undefined;
   /** Requests images whose bodies the survey did not store. */
   readonly fetch?: (url: string) => Promise<FetchedFile>;
+  /** Why the site must not be asked for an address that no page named; left out, it is asked for none. */
+  readonly refusal?: (url: string) => Promise<string | undefined>;
 }
 
 /** The default number of images shown beside their originals. */
@@ -63,7 +66,7 @@ export async function refit(
   policy: Policy,
   options: RefitOptions = {},
 ): Promise<RefitResult> {
-  const { fetch, dryRun = false, review = usualReview } = options;
+  const { fetch, refusal, dryRun = false, review = usualReview } = options;
   const head = workspace.surveys.find(label);
   // Before hours of work, not after them.
   if (!dryRun) requireFolder(folder);
@@ -92,9 +95,22 @@ export async function refit(
   refuseStopped(options);
   const writing = wishesFor(nameable(images), options, policy);
   const plan = planRefit(sources, originals, writing, policy.worthwhile);
+  const masters = await findMasters(
+    workspace,
+    plan.jobs,
+    { images, candidates, uses, pictures: ranking.ledger.facts.pictures },
+    fetch && refusal && { fetch, refusal },
+    policy,
+    options,
+  );
+  refuseStopped(options);
+  const orders = plan.jobs.map((job) => ({
+    ...job,
+    master: masters.get(job.file.contentHash) ?? null,
+  }));
   const read = (hash: string) => workspace.bodies.read(hash);
   const { sheets, files } = await makeSheets(ranking, options.sheets ?? [], read);
-  const { jobs, notMade, kept } = await makeFiles(workspace, plan.jobs, policy, read, options);
+  const { jobs, notMade, kept } = await makeFiles(workspace, orders, policy, read, options);
   refuseStopped(options);
   const { pages } = options;
   const snippets = await draftMarkup(

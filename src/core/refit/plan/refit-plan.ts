@@ -161,6 +161,7 @@ function jobFor(
     variants,
     quality: chosenAttempt(encoded)?.quality ?? null,
     credit: credits.get(contentHash) ?? null,
+    master: null,
   };
 }
 
@@ -202,5 +203,6 @@ function fileFor(
     from: { ...(intrinsic ?? noPixels), bytes, mediaType },
     to: { ...(need ?? noPixels), bytes: after, format },
     savedBytes: bytes - after,
+    pixelsFrom: null,
   };
 }

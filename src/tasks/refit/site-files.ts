@@ -1,0 +1,55 @@
+import type { ImageFile } from '../../core/survey/image-file.js';
+import type { FetchedFile } from '../../crawl/fetch-file.js';
+import { readImageFacts } from '../../images/facts.js';
+import type { Workspace } from '../../store/workspace.js';
+
+/** How a site is asked for files that nobody has seen yet. */
+export interface AskSite {
+  readonly fetch: (url: string) => Promise<FetchedFile>;
+  /** Why an address must not be asked for; `undefined` if it may be. */
+  readonly refusal: (url: string) => Promise<string | undefined>;
+}
+
+/** A host that has none of so many files in a row is not asked for more. */
+const patience = 8;
+/** The most files that are asked for. */
+const most = 1_000;
+
+/** Pictures that a site may have where their names point to; each is asked for once, and kept. */
+export class SiteFiles {
+  readonly #workspace: Workspace;
+  readonly #ask: AskSite;
+  readonly #asked = new Map<string, Promise<ImageFile | null>>();
+  readonly #misses = new Map<string, number>();
+
+  constructor(workspace: Workspace, ask: AskSite) {
+    this.#workspace = workspace;
+    this.#ask = ask;
+  }
+
+  /** The file at an address; `null` where there is none that can be read, or that may be asked for. */
+  get(url: string): Promise<ImageFile | null> {
+    const known = this.#asked.get(url);
+    if (known) return known;
+    const { origin } = new URL(url);
+    if (this.#asked.size >= most || (this.#misses.get(origin) ?? 0) >= patience)
+      return Promise.resolve(null);
+    const asked = this.#fetch(url).catch(() => null);
+    this.#asked.set(url, asked);
+    void asked.then((file) =>
+      this.#misses.set(origin, file ? 0 : (this.#misses.get(origin) ?? 0) + 1),
+    );
+    return asked;
+  }
+
+  async #fetch(url: string): Promise<ImageFile | null> {
+    if ((await this.#ask.refusal(url)) !== undefined) return null;
+    const { status, body } = await this.#ask.fetch(url);
+    if (status !== 200) return null;
+    const file = await readImageFacts(body, 'application/octet-stream');
+    if (file.problem !== null) return null;
+    this.#workspace.images.add(file);
+    await this.#workspace.bodies.keep(file.contentHash, body);
+    return file;
+  }
+}
