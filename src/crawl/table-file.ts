@@ -91,7 +91,9 @@ function rowsOf(text: string, name: string): TableRow[] {
 export function numberIn(cell: string, name: string, line: number, what: string): number | null {
   if (cell === '') return null;
   const plain = cell.replace(/[\s'\u00a0\u202f]/g, '').replace(/,(?=\d{3}(?:\D|$))/g, '');
-  if (/^\d+(?:\.\d+)?$/.test(plain)) return Number(plain);
+  const number = /^\d+(?:\.\d+)?$/.test(plain) ? Number(plain) : Infinity;
+  // Beyond that, two numbers that differ are the same.
+  if (number <= Number.MAX_SAFE_INTEGER) return number;
   throw new UsageError(`${name}, line ${line}: ${quoted(cell)} is not a ${what}`);
 }
 

@@ -17,6 +17,9 @@ export const wholeViewport: SourceSize = (viewport) => viewport;
 /** Longer texts are not read. */
 const maxLength = 4_000;
 
+/** Wider is no element. */
+const maxWidth = 1e6;
+
 /** Dots of an inch at one device pixel to one CSS pixel (CSS Values and Units, section 6.2). */
 const dotsPerPixel = 96;
 
@@ -41,7 +44,9 @@ export function parseSizes(text: string): SourceSize | undefined {
   }
   return (viewport, density = 1) => {
     const found = entries.find(({ holds }) => holds(viewport, density));
-    return Math.max(0, (found?.length ?? wholeViewport)(viewport));
+    const width = (found?.length ?? wholeViewport)(viewport);
+    // What a calculation cannot tell is nothing (CSS Values and Units Level 4, section 10.9).
+    return Number.isNaN(width) ? 0 : Math.min(maxWidth, Math.max(0, width));
   };
 }
 

@@ -25,7 +25,7 @@ export function parseSrcset(text: string): Candidate[] {
     if (bare !== address) pattern.lastIndex = match.index + whole.indexOf(address) + address.length;
     const told = bare === address ? descriptor : '';
     const width = /^\s*(\d{1,9})w\s*$/.exec(told)?.[1];
-    const density = /^\s*(\d+\.?\d*|\.\d+)x\s*$/.exec(told)?.[1];
+    const density = /^\s*(\d{1,9}(?:\.\d*)?|\.\d+)x\s*$/.exec(told)?.[1];
     candidates.push(
       width === undefined
         ? { url: bare, width: null, density: Number(density ?? 1) || 1 }

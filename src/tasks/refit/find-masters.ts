@@ -54,14 +54,18 @@ export async function findMasters(
   known: KnownFiles,
   ask: AskSite | undefined,
   { largerFiles }: Pick<Policy, 'largerFiles'>,
-  { signal, onProgress = noProgress }: TaskOptions,
+  { signal, onProgress = noProgress, onTrace }: TaskOptions,
 ): Promise<ReadonlyMap<string, Master>> {
   const masters = new Map<string, Master>();
   const due = largerFiles === 'never' ? [] : jobs.filter(hasFewPixels);
   if (due.length === 0) return masters;
-  const site = largerFiles === 'ask' && ask ? new SiteFiles(workspace, ask) : undefined;
+  const site = largerFiles === 'ask' && ask ? new SiteFiles(workspace, ask, onTrace) : undefined;
   const knownLarger = largerFinder(known);
-  const namesOf = largerNames(known.uses);
+  const seen = [
+    ...known.images.flatMap(({ urls }) => urls),
+    ...known.candidates.map(({ url }) => url),
+  ];
+  const namesOf = largerNames(known.uses, new Set(seen));
   // The decoders take a while to load.
   const { isSamePicture } = await import('../../images/same-picture.js');
   const limit = pLimit(picturesAtOnce);

@@ -1,7 +1,11 @@
+import { messageOf } from '../../core/base/errors.js';
+import { formatSize } from '../../core/base/size.js';
 import type { ImageFile } from '../../core/survey/image-file.js';
 import type { FetchedFile } from '../../crawl/fetch-file.js';
 import { readImageFacts } from '../../images/facts.js';
 import type { Workspace } from '../../store/workspace.js';
+import { noTrace } from '../progress.js';
+import type { Trace } from '../progress.js';
 
 /** How a site is asked for files that nobody has seen yet. */
 export interface AskSite {
@@ -22,9 +26,12 @@ export class SiteFiles {
   readonly #asked = new Map<string, Promise<ImageFile | null>>();
   readonly #misses = new Map<string, number>();
 
-  constructor(workspace: Workspace, ask: AskSite) {
+  readonly #onTrace: Trace;
+
+  constructor(workspace: Workspace, ask: AskSite, onTrace: Trace = noTrace) {
     this.#workspace = workspace;
     this.#ask = ask;
+    this.#onTrace = onTrace;
   }
 
   /** The file at an address; `null` where there is none that can be read, or that may be asked for. */
@@ -34,7 +41,13 @@ export class SiteFiles {
     const { origin } = new URL(url);
     if (this.#asked.size >= most || (this.#misses.get(origin) ?? 0) >= patience)
       return Promise.resolve(null);
-    const asked = this.#fetch(url).catch(() => null);
+    const asked = this.#fetch(url)
+      .catch(messageOf)
+      .then((found) => {
+        const outcome = typeof found === 'string' ? found : formatSize(found.intrinsic!);
+        this.#onTrace('asked for a larger file', { url, outcome });
+        return typeof found === 'string' ? null : found;
+      });
     this.#asked.set(url, asked);
     void asked.then((file) =>
       this.#misses.set(origin, file ? 0 : (this.#misses.get(origin) ?? 0) + 1),
@@ -42,12 +55,14 @@ export class SiteFiles {
     return asked;
   }
 
-  async #fetch(url: string): Promise<ImageFile | null> {
-    if ((await this.#ask.refusal(url)) !== undefined) return null;
+  /** The file, or in words why there is none. */
+  async #fetch(url: string): Promise<ImageFile | string> {
+    const refusal = await this.#ask.refusal(url);
+    if (refusal !== undefined) return refusal;
     const { status, body } = await this.#ask.fetch(url);
-    if (status !== 200) return null;
+    if (status !== 200) return `the server returned ${status}`;
     const file = await readImageFacts(body, 'application/octet-stream');
-    if (file.problem !== null) return null;
+    if (file.problem !== null || !file.intrinsic) return file.problem ?? 'it has no pixels';
     this.#workspace.images.add(file);
     await this.#workspace.bodies.keep(file.contentHash, body);
     return file;

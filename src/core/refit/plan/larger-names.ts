@@ -1,4 +1,5 @@
 import { hostOf, isFetched, withoutFragment } from '../../address/address.js';
+import { groupBy } from '../../base/group-by.js';
 import { pictureKey, unsizedAddress } from '../../address/unsized-address.js';
 import type { PictureUse } from '../../survey/picture-use.js';
 
@@ -6,32 +7,33 @@ import type { PictureUse } from '../../survey/picture-use.js';
 const most = 3;
 
 /**
- * Where a larger file of a picture may be, by the names of its files: what pages link to under the same name but for a size
- * (the enlarged view behind a thumbnail), then the name without its size.
+ * Where a larger file of a picture may be, by the names of its files: the name without its size, then what pages link to under
+ * that name (the enlarged view behind a thumbnail), then what they name otherwise and without a size.
  *
  * @param uses the pictures that pages name without showing them there
+ * @param known addresses whose files are known
  * @returns for the addresses of a file, and its width and height, addresses on the same hosts, the most promising first
  */
 export function largerNames(
   uses: readonly PictureUse[],
+  known: ReadonlySet<string>,
 ): (addresses: readonly string[], sides: readonly number[]) => string[] {
-  const named = new Map<string, string[]>();
-  for (const { url, kind } of uses) {
-    if (kind === 'icon' || !isFetched(url)) continue;
-    const key = pictureKey(url);
-    named.set(key, [...(named.get(key) ?? []), withoutFragment(url)]);
-  }
+  const named = groupBy(
+    uses.filter(({ url, kind }) => kind !== 'icon' && isFetched(url)),
+    ({ url }) => pictureKey(url),
+  );
+  const isWhole = (url: string) => unsizedAddress(url) === withoutFragment(url);
   return (addresses, sides) => {
-    const own = new Set(addresses);
-    const hosts = new Set(addresses.filter(isFetched).map(hostOf));
-    const found = addresses
-      .filter(isFetched)
-      .flatMap((address) => [
-        ...(named.get(pictureKey(address, sides)) ?? []),
-        unsizedAddress(address, sides),
-      ]);
+    const fetched = addresses.filter(isFetched);
+    const hosts = new Set(fetched.map(hostOf));
+    const kin = fetched.flatMap((address) => named.get(pictureKey(address, sides)) ?? []);
+    const found = [
+      ...fetched.map((address) => unsizedAddress(address, sides)),
+      ...kin.filter(({ kind }) => kind === 'link').map(({ url }) => withoutFragment(url)),
+      ...kin.map(({ url }) => url).filter(isWhole),
+    ];
     return [...new Set(found)]
-      .filter((address) => !own.has(address) && hosts.has(hostOf(address)))
+      .filter((address) => !known.has(address) && hosts.has(hostOf(address)))
       .slice(0, most);
   };
 }
