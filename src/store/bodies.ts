@@ -75,6 +75,11 @@ export class BodyStore {
     throw new Error('its kept bytes were damaged, and have been taken away');
   }
 
+  /** The body, or `null` where it is not kept, or is damaged: who can do without it goes on. */
+  readIfSound(contentHash: string): Promise<Buffer | null> {
+    return this.read(contentHash).catch(() => null);
+  }
+
   #path(contentHash: string): string {
     return join(this.#folder, contentHash.slice(0, 2), contentHash);
   }

@@ -27,7 +27,9 @@ function unreadableTexts(database: Database.Database): string[] {
     let damaged = 0;
     for (const [bytes] of rows) if (!isUtf8(bytes)) damaged++;
     if (damaged === 0) return [];
-    return [`${damaged} of the texts in ${table}.${column} ${damaged === 1 ? 'is' : 'are'} no text`];
+    return [
+      `${damaged} of the texts in ${table}.${column} ${damaged === 1 ? 'is' : 'are'} no text`,
+    ];
   });
 }
 

@@ -25,7 +25,7 @@ export async function thumbnailsOf(
         // The file at its need is smaller, and quicker to read.
         const made = image.encoded?.resultHash;
         const hash = made && bodies.has(made) ? made : contentHash;
-        const body = bodies.has(hash) ? await bodies.read(hash) : null;
+        const body = await bodies.readIfSound(hash);
         const draw = isVector(image.file)
           ? (drawing: Buffer) => inVectorProcess('thumbnail', drawing)
           : thumbnailOf;

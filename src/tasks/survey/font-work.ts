@@ -17,7 +17,8 @@ export async function examineFonts(
     const characters = used.get(contentHash) ?? '';
     const knowsSubset = characters === '' || characters in font.subsets;
     if (font.woff2 !== null && knowsSubset) continue;
-    const body = await bodies.read(contentHash);
+    const body = await bodies.readIfSound(contentHash);
+    if (!body) continue;
     const woff2 = font.woff2 ?? (font.format === 'WOFF2' ? body.length : await thread.woff2(body));
     const subset = knowsSubset ? null : await thread.subset(body, characters);
     const subsets = subset === null ? font.subsets : { ...font.subsets, [characters]: subset };

@@ -32,9 +32,12 @@ export async function picturesOfSurvey(
     let done = 0;
     const look = async ({ contentHash, mediaType }: ImageFile) => {
       if (signal?.aborted) return;
-      const pixels = await fingerprintOf(await bodies.read(contentHash)).catch(() => null);
-      fingerprints.add(contentHash, pixels);
-      known.set(contentHash, pixels);
+      const body = await bodies.readIfSound(contentHash);
+      if (body) {
+        const pixels = await fingerprintOf(body).catch(() => null);
+        fingerprints.add(contentHash, pixels);
+        known.set(contentHash, pixels);
+      }
       onProgress({ stage: 'looks', done: ++done, total: due.length, doing: mediaType });
     };
     await Promise.all(due.map((file) => limit(() => look(file))));
