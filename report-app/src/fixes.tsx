@@ -16,9 +16,14 @@ import { count, formatBytes, formatTime } from './numbers.js';
 import { useTable } from './use-table.js';
 import { mostPrinted, useVirtual } from './use-virtual.js';
 
+/** By name, then by where they are; in lower case already, as ten thousand rows are compared a hundred thousand times. */
+function byText({ original: one }: Row<FixRow>, { original: other }: Row<FixRow>): number {
+  return one.text < other.text ? -1 : Number(one.text > other.text);
+}
+
 const column = createColumnHelper<FixRow>();
 const columns = [
-  column.accessor('name', { header: 'what', sortingFn: 'text' }),
+  column.accessor('name', { header: 'what', sortingFn: byText }),
   column.accessor('who', { header: 'who acts', filterFn: 'equalsString' }),
   column.accessor('images', { header: 'images', sortDescFirst: true }),
   column.accessor('pages', { header: 'pages', sortDescFirst: true }),
