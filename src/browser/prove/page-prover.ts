@@ -121,7 +121,8 @@ export class PageProver {
     await sendHeaders(cdp, this.#options.accesses);
     let forbids = false;
     page.on('response', (response) => {
-      if (!response.request().isNavigationRequest() || response.frame() !== page.mainFrame()) return;
+      if (!response.request().isNavigationRequest() || response.frame() !== page.mainFrame())
+        return;
       const headers = Object.entries(response.headers());
       forbids = forbidsScripts({
         responseHeaders: headers.map(([name, value]) => ({ name, value })),
