@@ -1,10 +1,12 @@
 // How far a replay is from the page that it was recorded from, whether a trial of nothing claims something, and what a
 // trial takes beside the loads that it is made of. Both sides alternate in one run; medians are compared.
 //
-//   node bench/trial.mjs [replay|nothing|time|predict] [rounds]
+//   node bench/trial.mjs [replay|nothing|time|predict|deployed] [rounds]
 //
 // predict  the change that a simulation predicts for a fix of bytes against the change that a trial measures, of largest
 //          contentful paint and load: within 15 % or 50 ms on seven of nine pages
+// deployed the change that a trial of the demo's refit measures against that of its deployment: each inside the other's 95 %
+//          interval, or within 10 % of it
 // replay   load, first and largest contentful paint of a replay without a fix against the live page: within 10 % or 30 ms
 // nothing  trials without a fix: of 20, at most one may claim a difference of a marker
 // time     a trial with five loads of each side against ten bare loads of the page: at most 1.3 times as long
@@ -12,13 +14,15 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { median } from 'simple-statistics';
+import { readDeployment } from '../dist/demo/deploy.js';
 import { drawPictures } from '../dist/demo/pictures/draw.js';
 import { serveDemo } from '../dist/demo/server.js';
 import { launchBrowser } from '../dist/src/browser/chromium/launch.js';
 import { Reach } from '../dist/src/reach/reach.js';
 import { coldLoad, defaultColdLoadLimits } from '../dist/src/browser/load/cold-load.js';
 import { builtInNetworks } from '../dist/src/core/visitors/network.js';
-import { defaultViews } from '../dist/src/core/visitors/view.js';
+import { medianDifference } from '../dist/src/core/load/bootstrap.js';
+import { chooseViews, defaultViews } from '../dist/src/core/visitors/view.js';
 import { Workspace } from '../dist/src/store/workspace.js';
 import { clock } from '../dist/src/tasks/clock/clock.js';
 import { defaultPolicy } from '../dist/src/core/policy/policy.js';
@@ -27,7 +31,7 @@ import { survey } from '../dist/src/tasks/survey/survey.js';
 import { trial } from '../dist/src/tasks/trial/trial.js';
 import { serveBoundPages } from './bound-pages.mjs';
 
-const parts = { replay, nothing, time, predict };
+const parts = { replay, nothing, time, predict, deployed };
 const [part = 'all', given] = process.argv.slice(2);
 const network = builtInNetworks.find(({ name }) => name === 'fast-mobile');
 const [view] = defaultViews;
@@ -170,6 +174,54 @@ async function predict(runs = Number(given ?? 4)) {
   }
   console.log(`${held} of ${cases.length} pages hold`);
   await bound.close();
+}
+
+async function deployed(rounds = Number(given ?? 6)) {
+  await survey(workspace, [site.start], {
+    ...{ views: chooseViews(defaultViews, ['phone', 'laptop']), policy: defaultPolicy },
+    ...{ scope: { pages: 50 }, tabs: 2, hosts: site.hosts },
+  });
+  const out = join(folder, 'refit');
+  const reach = await Reach.of({ starts: [site.start], hosts: site.hosts });
+  const pages = { reach: () => Promise.resolve(reach), accesses: [] };
+  await refit(workspace, undefined, out, defaultPolicy, { pages });
+  const after = await serveDemo(pictures, 0, await readDeployment(out, site.start));
+  const sides = { tried: [new Map(), new Map()], live: [new Map(), new Map()] };
+  const load = async ({ hosts }) => {
+    const { results } = await clock(workspace, [site.start], { ...common, hosts, runs: 2 });
+    return results[0].session;
+  };
+  try {
+    for (let round = 0; round < rounds; round++) {
+      const first = await load(site);
+      const tried = await trial(workspace, [site.start], {
+        ...{ ...common, ...untouched, fixes: [], refit: out, runs: 2, mostRuns: 2 },
+      });
+      const second = await load(after);
+      for (const name of told) {
+        const valuesOf = ({ runs }) => runs.map(({ markers }) => markers[name]);
+        add(sides.tried[0], name, ...valuesOf(tried.pages[0].before));
+        add(sides.tried[1], name, ...valuesOf(tried.pages[0].after));
+        add(sides.live[0], name, ...valuesOf(first));
+        add(sides.live[1], name, ...valuesOf(second));
+      }
+    }
+  } finally {
+    await after.close();
+  }
+  for (const name of told) {
+    const changeOf = ([was, is]) => medianDifference(was.get(name), is.get(name));
+    const [tried, live] = [changeOf(sides.tried), changeOf(sides.live)];
+    const isWithin = (value, { interval: [low, high] }) => value >= low && value <= high;
+    const holds =
+      (isWithin(tried.difference, live) && isWithin(live.difference, tried)) ||
+      Math.abs(tried.difference - live.difference) <= 0.1 * Math.abs(live.difference);
+    const words = ({ difference, interval: [low, high] }) =>
+      `${difference.toFixed(0)} ms (${low.toFixed(0)} to ${high.toFixed(0)})`;
+    console.log(
+      `${name}: tried ${words(tried)}, deployed ${words(live)} ${holds ? 'holds' : 'DOES NOT HOLD'}`,
+    );
+  }
 }
 
 function add(lists, name, ...values) {

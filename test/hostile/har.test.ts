@@ -170,10 +170,21 @@ const forbidden =
   // eslint-disable-next-line no-control-regex
   /\bNaN\b|\bInfinity\b|undefined|\[object |[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u202a-\u202e]/;
 
+/** Seconds for as many as there is time for; `LYNX_FUZZ=600` looks for so long. */
+const seconds = Number(process.env['LYNX_FUZZ'] ?? 0);
+const length =
+  seconds > 0
+    ? {
+        numRuns: 1_000_000,
+        interruptAfterTimeLimit: seconds * 1000,
+        markInterruptAsFailure: false,
+      }
+    : { numRuns: 150, seed: 7 };
+
 describe('recordings that lie', () => {
   attack(
     'held',
-    '150 made-up HAR files',
+    seconds > 0 ? `made-up HAR files, for ${seconds} s` : '150 made-up HAR files',
     async () => {
       const cwd = temporaryFolder();
       await fc.assert(
@@ -193,9 +204,9 @@ describe('recordings that lie', () => {
             expect(`${stdout}${stderr}`.replace(/\r?\n/g, ' ')).not.toMatch(forbidden);
           }
         }),
-        { numRuns: 150, seed: 7 },
+        length,
       );
     },
-    300,
+    seconds + 300,
   );
 });

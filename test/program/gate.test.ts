@@ -80,6 +80,13 @@ describe('gate', () => {
     expect(status).toBe(0);
   });
 
+  it('suggests the same to programs', async () => {
+    const call = ['gate', '--suggest', '--survey', 'before'];
+    const document = await runJson<{ budgets: readonly object[] }>(call, { cwd });
+    expect(schemaErrors('suggested-budgets', document)).toEqual([]);
+    expect(document.budgets.length).toBeGreaterThan(3);
+  });
+
   it('names the upload, where it stands, since when, and the call that tells more', async () => {
     const { status, stdout } = await run(['gate', '--json'], { cwd });
     expect(status).toBe(1);

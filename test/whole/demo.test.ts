@@ -241,11 +241,13 @@ describe('demo', () => {
       env: { ZEALOUS_LYNX_CACHE: demoCache() },
     });
     const ended = outcomeOf(child);
-    const { hosts } = await new Promise<{ hosts: Record<string, string> }>((resolve) => {
+    const told = await new Promise<{ hosts: Record<string, string> }>((resolve) => {
       child.stdout!.once('data', (text: string) =>
         resolve(JSON.parse(text) as { hosts: Record<string, string> }),
       );
     });
+    expect(schemaErrors('demo-site', told)).toEqual([]);
+    const { hosts } = told;
     const address = hosts['brindlebay.test']!;
     const get = (path: string, host = 'brindlebay.test') => ask(address, host, path);
     expect((await get('/')).body.toString()).toContain('The whole bay looks up');

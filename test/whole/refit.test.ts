@@ -108,6 +108,7 @@ describe('refit', () => {
     const rows = parse<Record<string, string>>(read('new/worklist.csv'), { columns: true });
     const { worklist } = await runJson<Manifest>(['refit', '--out', 'new', '--dry-run'], { cwd });
     expect(rows).toHaveLength(worklist.length);
+    expect(schemaErrors('worklist', json('new/worklist.json'))).toEqual([]);
     // The program served the folder itself, and as a good server would.
     expect(new Set(rows.map(({ who }) => who))).toEqual(new Set(['content', 'markup']));
     // What is saved adds up to what is wasted, of everything that can be mended.

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { oneView, outcomeOf, run, runJson, start } from '../support/program.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { photograph, scene } from '../support/pictures.js';
+import { schemaErrors } from '../support/schemas.js';
 import { serve } from '../support/server.js';
 
 interface ClockSet {
@@ -47,7 +48,7 @@ describe('sessions', () => {
         { cwd },
       );
     const set = await clock('first');
-    expect(set.format).toBe('zealous-lynx.clock-set/1');
+    expect(schemaErrors('clock-set', set)).toEqual([]);
     expect(set.sessions.map(({ session }) => session.page)).toEqual([
       `${origin}/one`,
       `${origin}/two`,

@@ -85,7 +85,7 @@ function masterLines({ files }: RefitView): string[] {
   return [
     some.length === 1
       ? `1 of them is made from a larger file of the same picture: ${first}`
-      : `${some.length} of them are made from larger files of the same pictures: ${first} and others`,
+      : `${some.length} of them are made from larger files of the same pictures, for example ${first}`,
   ];
 }
 
