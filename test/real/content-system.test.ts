@@ -1,4 +1,4 @@
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from 'playwright-core';
@@ -10,6 +10,7 @@ import { chooseViews, defaultViews } from '../../src/core/visitors/view.js';
 import type { Size } from '../../src/core/base/size.js';
 import { readLuma } from '../../src/images/picture.js';
 import { temporaryFolder } from '../support/folder.js';
+import type { RefitManifestDocument } from '../support/refit-manifest.js';
 import { run, runJson, twoViews } from '../support/program.js';
 import { startContentSystem, systemPackages } from './content-system.js';
 import type { ContentSystem } from './content-system.js';
@@ -84,6 +85,16 @@ describe.skipIf(missing)('a content system that makes its own sizes', () => {
 
   it('gets no file that is smaller than what is at its place', async () => {
     expect(await smallerFiles(join(cwd, 'refit'), system.root)).toEqual([]);
+  });
+
+  it('gets files whose pixels come from the uploads, and not from what the system made of them', () => {
+    const text = readFileSync(join(cwd, 'refit/manifest.json'), 'utf8');
+    const { files } = JSON.parse(text) as RefitManifestDocument;
+    const reduced = files.filter(({ originals }) => /-\d+x\d+\.jpg$/.test(originals[0]!));
+    const from = reduced.map(({ pixelsFrom }) => pixelsFrom ?? '');
+    expect(reduced.length).toBeGreaterThan(20);
+    expect(from.filter((one) => one !== '').length).toBeGreaterThan(0.6 * reduced.length);
+    expect(from.some((one) => /kite-\d+\.jpg$/.test(one))).toBe(true);
   });
 
   it('is foretold by a trial what the refit will bring, and shows every image in its size', async () => {

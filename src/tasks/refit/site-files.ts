@@ -16,17 +16,18 @@ export interface AskSite {
 
 /** A host that has none of so many files in a row is not asked for more. */
 const patience = 8;
-/** The most files that are asked for. */
-const most = 1_000;
+/** The most files that are asked for, and bytes that they may have together. */
+const most = { files: 1_000, bytes: 1e9 } as const;
 
 /** Pictures that a site may have where their names point to; each is asked for once, and kept. */
 export class SiteFiles {
   readonly #workspace: Workspace;
   readonly #ask: AskSite;
-  readonly #asked = new Map<string, Promise<ImageFile | null>>();
-  readonly #misses = new Map<string, number>();
-
   readonly #onTrace: Trace;
+  readonly #asked = new Map<string, Promise<ImageFile | null>>();
+  /** Files that a host did not have, in a row, by origin. */
+  readonly #misses = new Map<string, number>();
+  #bytes = 0;
 
   constructor(workspace: Workspace, ask: AskSite, onTrace: Trace = noTrace) {
     this.#workspace = workspace;
@@ -39,8 +40,8 @@ export class SiteFiles {
     const known = this.#asked.get(url);
     if (known) return known;
     const { origin } = new URL(url);
-    if (this.#asked.size >= most || (this.#misses.get(origin) ?? 0) >= patience)
-      return Promise.resolve(null);
+    const isEnough = this.#asked.size >= most.files || this.#bytes >= most.bytes;
+    if (isEnough || (this.#misses.get(origin) ?? 0) >= patience) return Promise.resolve(null);
     const asked = this.#fetch(url)
       .catch(messageOf)
       .then((found) => {
@@ -60,6 +61,7 @@ export class SiteFiles {
     const refusal = await this.#ask.refusal(url);
     if (refusal !== undefined) return refusal;
     const { status, body } = await this.#ask.fetch(url);
+    this.#bytes += body.length;
     if (status !== 200) return `the server returned ${status}`;
     const file = await readImageFacts(body, 'application/octet-stream');
     if (file.problem !== null || !file.intrinsic) return file.problem ?? 'it has no pixels';
