@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { describe, expect } from 'vitest';
 import { runHere } from '../support/program.js';
 import { temporaryFolder } from '../support/folder.js';
+import { schemaErrors } from '../support/schemas.js';
 import { attack } from './attack.js';
 
 /** What stands where a HAR file should have a number, a text, a time, a list or an object. */
@@ -181,6 +182,10 @@ const length =
       }
     : { numRuns: 150, seed: 7 };
 
+/** One page of a file is one session, several are a set. */
+const documentName = (stdout: string) =>
+  /"zealous-lynx\.([a-z-]+)\//.exec(stdout)?.[1] ?? 'no document';
+
 describe('recordings that lie', () => {
   attack(
     'held',
@@ -200,6 +205,8 @@ describe('recordings that lie', () => {
             const { status, stdout, stderr } = await runHere(call, { cwd });
             expect([0, 2, 3], stderr).toContain(status);
             expect(stderr).not.toMatch(/UNEXPECTED/);
+            if (status === 0 && call.includes('--json'))
+              expect(schemaErrors(documentName(stdout), JSON.parse(stdout))).toEqual([]);
             // Line ends of ours are no characters of theirs.
             expect(`${stdout}${stderr}`.replace(/\r?\n/g, ' ')).not.toMatch(forbidden);
           }

@@ -99,6 +99,32 @@ describe('a refit of reduced files', () => {
     },
   );
 
+  it('has another hash in its name than the same image made from itself', async () => {
+    const { cwd } = await refitted();
+    const named = async () => {
+      const call = [
+        'refit',
+        '--out',
+        'named',
+        '--no-prove',
+        '--dry-run',
+        '--name',
+        '{stem}.{hash}',
+      ];
+      const { files } = await runJson<Manifest>(call, { cwd });
+      return files.map(({ path }) => path);
+    };
+    const asked = await named();
+    writeFiles(cwd, { 'zealous-lynx.config.yaml': 'policy: { largerFiles: never }\n' });
+    const own = await named();
+    const isSame = asked.map((path, at) => [path.split('.')[0], path === own[at]]);
+    expect(Object.fromEntries(isSame)).toEqual({
+      'up/bay-640x480': false,
+      'up/pier-640x480': true,
+      'closed/sea-640x480': true,
+    });
+  });
+
   it('is made from the largest file that the survey knows', async () => {
     const { '/': _, ...files } = answers;
     const cwd = temporaryFolder();

@@ -29,3 +29,9 @@ export function amountOf(value: unknown): number | null {
   const number = typeof value === 'string' && value.trim() !== '' ? Number(value) : value;
   return typeof number === 'number' && number >= 0 && number <= maxAmount ? number : null;
 }
+
+/** The same where it can only be a whole number: bytes, a status, a line. */
+export function wholeOf(value: unknown): number | null {
+  const amount = amountOf(value);
+  return amount === null ? null : Math.round(amount);
+}

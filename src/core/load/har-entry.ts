@@ -1,7 +1,7 @@
 import { keptAddress } from '../address/address.js';
 import { redacted } from '../base/headers.js';
 import type { Header } from '../base/headers.js';
-import { amountOf, listOf, untrustedObject, textOf } from '../base/untrusted.js';
+import { amountOf, listOf, untrustedObject, textOf, wholeOf } from '../base/untrusted.js';
 import type { UntrustedObject } from '../base/untrusted.js';
 import { phaseNames, requestTypes } from './request.js';
 import type { PageRequest, Phases, RequestType, SourceLine } from './request.js';
@@ -36,7 +36,7 @@ export function requestOf(
     url,
     method: textOf(asked['method']) || 'GET',
     type: typeOf(entry, mediaType),
-    status: amountOf(answer['status']) ?? 0,
+    status: wholeOf(answer['status']) ?? 0,
     statusText: textOf(answer['statusText']),
     mediaType,
     protocol: protocolOf(answer, asked),
@@ -44,7 +44,7 @@ export function requestOf(
     end: entry['_unfinished'] === true ? null : start + duration,
     phases,
     transferBytes: wireBytesOf(answer, content),
-    bodyBytes: amountOf(content['size']) ?? 0,
+    bodyBytes: wholeOf(content['size']) ?? 0,
     fromCache: entry['_fromCache'] === true || typeof entry['_fromCache'] === 'string',
     priority: textOf(entry['_priority']),
     firstPriority: textOf(entry['_firstPriority']) || textOf(entry['_priority']),
@@ -100,8 +100,8 @@ function initiatedBy(entry: UntrustedObject): SourceLine | null {
   const foreign = untrustedObject(entry['_initiator']);
   const url = keptAddress(textOf(own['url']) || textOf(foreign['url']));
   if (url === '') return null;
-  const line = amountOf(own['line']);
-  const fromNothing = amountOf(foreign['lineNumber']);
+  const line = wholeOf(own['line']);
+  const fromNothing = wholeOf(foreign['lineNumber']);
   return { url, line: line ?? (fromNothing === null ? null : fromNothing + 1) };
 }
 
@@ -136,13 +136,13 @@ function protocolOf(answer: UntrustedObject, asked: UntrustedObject): string {
 
 /** Bytes on the wire, as near to them as the file comes. */
 function wireBytesOf(answer: UntrustedObject, content: UntrustedObject): number {
-  const told = amountOf(answer['_transferBytes']) ?? amountOf(answer['_transferSize']);
+  const told = wholeOf(answer['_transferBytes']) ?? wholeOf(answer['_transferSize']);
   if (told !== null) return Math.round(told);
-  const body = amountOf(answer['bodySize']);
-  const headers = amountOf(answer['headersSize']) ?? 0;
+  const body = wholeOf(answer['bodySize']);
+  const headers = wholeOf(answer['headersSize']) ?? 0;
   if (body !== null) return Math.round(body + headers);
-  const size = amountOf(content['size']) ?? 0;
-  return Math.round(Math.max(0, size - (amountOf(content['compression']) ?? 0)) + headers);
+  const size = wholeOf(content['size']) ?? 0;
+  return Math.round(Math.max(0, size - (wholeOf(content['compression']) ?? 0)) + headers);
 }
 
 function headersOf(message: UntrustedObject): Header[] {

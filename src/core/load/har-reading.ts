@@ -1,5 +1,6 @@
 import { min } from 'simple-statistics';
 import { isInDocument } from '../address/address.js';
+import { harConditions } from './har-conditions.js';
 import type { Conditions } from '../visitors/conditions.js';
 import { contentOf } from './har-content.js';
 import type { HarContent } from './har-content.js';
@@ -127,7 +128,7 @@ function readPage(
   const requests = read.map(({ request }) => request);
   return {
     page,
-    conditions: conditionsOf(told, browser),
+    conditions: harConditions(told, browser),
     run: runOf(page, zero, told, requests),
     contents: read.map(({ content }) => content),
   };
@@ -185,14 +186,6 @@ function pageAddress(told: UntrustedObject, first: UntrustedObject | undefined):
   const title = textOf(told['title']);
   if (URL.canParse(title)) return title;
   return textOf(untrustedObject(first?.['request'])['url']) || title || 'a page without a title';
-}
-
-function conditionsOf(told: UntrustedObject, browser: string): Conditions | null {
-  const kept = told['_conditions'];
-  if (typeof kept !== 'object' || kept === null) return null;
-  const { network, view, cpuFactor } = untrustedObject(kept);
-  if (amountOf(cpuFactor) === null || !network || !view) return null;
-  return { ...(kept as Omit<Conditions, 'browser'>), browser };
 }
 
 function browserName(browser: unknown): string {

@@ -7,6 +7,7 @@ import { picturesByName } from '../../core/refit/plan/picture-names.js';
 import type { NamedPicture, PicturesNamed } from '../../core/refit/plan/picture-names.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { Naming } from '../../core/refit/plan/refit-names.js';
+import type { Master } from '../../core/refit/refit-job.js';
 import { encodeKey } from '../../images/encode-key.js';
 import { contentHashOf } from '../../images/hash.js';
 
@@ -58,6 +59,19 @@ export function wishesFor(
     return contentHashOf(Buffer.from(JSON.stringify(made))).slice(0, hashDigits);
   };
   return { naming: { pattern: name ?? null, stems, hashOf }, credits: said };
+}
+
+/** Names whose hash tells of the larger file as well from which an image is made. */
+export function namedByMasters(naming: Naming, masters: ReadonlyMap<string, Master>): Naming {
+  return {
+    ...naming,
+    hashOf: (file) => {
+      const own = naming.hashOf(file);
+      const master = masters.get(file.contentHash);
+      if (!master) return own;
+      return contentHashOf(Buffer.from(`${own} ${master.contentHash}`)).slice(0, hashDigits);
+    },
+  };
 }
 
 function matched<Said>(

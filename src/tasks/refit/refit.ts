@@ -26,7 +26,7 @@ import { makeFiles } from './make-files.js';
 import { makeSheets } from './make-sheets.js';
 import { deliveryOf } from '../../core/refit/work/delivery.js';
 import { papersOf } from './refit-papers.js';
-import { wishesFor } from './refit-wishes.js';
+import { namedByMasters, wishesFor } from './refit-wishes.js';
 import type { NameablePicture, RefitWishes } from './refit-wishes.js';
 import { reviewRefit } from './review-refit.js';
 import { surveyWorklist } from './survey-worklist.js';
@@ -94,16 +94,18 @@ export async function refit(
   const sources = await encodeInPlace(workspace, found, policy, options);
   refuseStopped(options);
   const writing = wishesFor(nameable(images), options, policy);
-  const plan = planRefit(sources, originals, writing, policy.worthwhile);
+  const draft = planRefit(sources, originals, writing, policy.worthwhile);
   const masters = await findMasters(
     workspace,
-    plan.jobs,
+    draft.jobs,
     { images, candidates, uses, pictures: ranking.ledger.facts.pictures },
     fetch && refusal && { fetch, refusal },
     policy,
     options,
   );
   refuseStopped(options);
+  const naming = namedByMasters(writing.naming, masters);
+  const plan = planRefit(sources, originals, { ...writing, naming }, policy.worthwhile);
   const orders = plan.jobs.map((job) => ({
     ...job,
     master: masters.get(job.file.contentHash) ?? null,
