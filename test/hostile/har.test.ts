@@ -186,6 +186,35 @@ const length =
 const documentName = (stdout: string) =>
   /"zealous-lynx\.([a-z-]+)\//.exec(stdout)?.[1] ?? 'no document';
 
+/** What was found before. */
+const found = [
+  // A change of next to nothing is no number of per cent.
+  {
+    log: {
+      pages: [{ id: 'page_1', pageTimings: { onLoad: 5e-324 } }],
+      entries: [{ request: { url: 'http://a.aa' } }],
+    },
+  },
+  // Conditions that are none.
+  {
+    log: {
+      pages: [
+        {
+          id: 'page_1',
+          _conditions: { network: { name: 0, latency: '\u001b[31m' }, view: 2 ** 60, cpuFactor: 0 },
+        },
+      ],
+      entries: [{ request: { url: 'http://a.aa' }, response: { content: { size: 5e-324 } } }],
+    },
+  },
+  {
+    log: {
+      pages: [{ id: 'page_1', pageTimings: { onLoad: '12' } }],
+      entries: [{ request: { url: 'http://a.aa' } }],
+    },
+  },
+];
+
 describe('recordings that lie', () => {
   attack(
     'held',
@@ -193,7 +222,7 @@ describe('recordings that lie', () => {
     async () => {
       const cwd = temporaryFolder();
       await fc.assert(
-        fc.asyncProperty(har, har, async (one, other) => {
+        fc.asyncProperty<[object, object]>(har, har, async (one, other) => {
           writeFileSync(join(cwd, 'one.har'), JSON.stringify(one));
           writeFileSync(join(cwd, 'other.har'), JSON.stringify(other));
           const calls = [
@@ -211,7 +240,7 @@ describe('recordings that lie', () => {
             expect(`${stdout}${stderr}`.replace(/\r?\n/g, ' ')).not.toMatch(forbidden);
           }
         }),
-        length,
+        { ...length, examples: found.map((one): [object, object] => [one, found.at(-1)!]) },
       );
     },
     seconds + 300,

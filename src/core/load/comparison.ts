@@ -70,7 +70,7 @@ export function changeOf(
   const sides = { before: summarise(one), after: summarise(other) };
   if (!sides.before || !sides.after) return { ...sides, ...unknown };
   const { difference, interval, shown, runsToSettle } = medianDifference(one, other);
-  const percent = sides.before.median === 0 ? null : (difference / sides.before.median) * 100;
+  const percent = percentOf(difference, sides.before.median);
   const spread = Math.max(...one, ...other) - Math.min(...one, ...other);
   const verdict = (): Verdict | null => {
     if (spread === 0) return 'same';
@@ -79,6 +79,14 @@ export function changeOf(
     return difference < 0 ? 'less' : 'more';
   };
   return { ...sides, difference, percent, interval, verdict: verdict(), runsToSettle };
+}
+
+/** A part of next to nothing tells nothing: beyond so many per cent there is no number. */
+const mostPercent = 1e6;
+
+function percentOf(part: number, whole: number): number | null {
+  const percent = (part / whole) * 100;
+  return Math.abs(percent) <= mostPercent ? percent : null;
 }
 
 const unknown = {
