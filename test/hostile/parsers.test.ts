@@ -129,7 +129,7 @@ const parsers: Readonly<Record<string, Parser>> = {
 
 /** What was found before, to be tried first. */
 const found: Readonly<Record<string, readonly string[]>> = {
-  sitemaps: ['NaN<?xml version="1.0"?>'],
+  sitemaps: ['NaN<?xml version="1.0"?>', 'https://5e-324..'],
   'lists and tables': [`url,visits\nhttp://a.test/,${'7'.repeat(320)}`],
   srcset: [`/a.jpg ${'1'.repeat(320)}x`],
   sizes: ['0/50vw', 'calc(1px/0)', `${'9'.repeat(320)}px`],

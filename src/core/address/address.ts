@@ -16,7 +16,7 @@ export function pageAddress(text: string, base?: string): string | undefined {
   if (url.href.includes('#')) url.hash = '';
   if (url.username !== '') url.username = '';
   if (url.password !== '') url.password = '';
-  if (url.hostname.endsWith('.')) url.hostname = url.hostname.replace(/\.$/, '');
+  if (url.hostname.endsWith('.')) url.hostname = url.hostname.replace(/\.+$/, '');
   if (url.href.includes('%')) {
     url.pathname = sameEncoding(url.pathname);
     url.search = sameEncoding(url.search);
