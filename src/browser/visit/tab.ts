@@ -70,6 +70,7 @@ export class Tab {
     texts.watch(cdp, recorder);
     wireBytes.watch(recorder);
     await sendHeaders(cdp, accesses);
+    await cdp.send('Page.enable');
     await cdp.send('Emulation.setDeviceMetricsOverride', metricsOf(view));
     const coverage = await Coverage.start(cdp);
     return new Tab(page, cdp, recorder, coverage, view);
