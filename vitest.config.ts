@@ -39,7 +39,7 @@ export default defineConfig({
           // Of the attacks, only those that are soon made.
           exclude: [
             ...unit,
-            'test/{package,real,whole,clock,findings}/**',
+            'test/{package,real,whole,clock,findings,fleet}/**',
             'test/hostile/!(lying-pages).test.ts',
           ],
           // They wait as much as they compute: one more than there are cores keeps a small machine busy.

@@ -6,7 +6,7 @@ import { encodeKey } from '../dist/src/images/encode-key.js';
 /** The views of the survey. */
 export const views = chooseViews(defaultViews, ['phone', 'laptop']);
 
-const start = 'http://brindlebay.test/';
+export const start = 'http://brindlebay.test/';
 /** Content hashes of files that have bodies. */
 const hashes = new Map();
 const hashOf = (file) => hashes.get(file) ?? file.toString(16).padStart(64, '0');
@@ -67,7 +67,7 @@ function picture(width, height) {
   return sharp({ create: { width, height, channels: 3, background: '#888', noise } }).blur(1.5);
 }
 
-function addFile(workspace, file) {
+export function addFile(workspace, file) {
   const contentHash = hashOf(file);
   workspace.images.add({
     ...{ contentHash, mediaType: 'image/jpeg', intrinsic: { width: 2400, height: 1600 } },
@@ -83,33 +83,37 @@ function addFile(workspace, file) {
   );
 }
 
-function addPage(workspace, survey, url, template, own, screen) {
-  workspace.pages.add(survey, {
-    page: {
-      ...{ url, finalUrl: url, status: 200, depth: 1, visits: null, error: null },
-      group: `/template-${template}/*/`,
-      bytesByType: { html: 9_000, style: 0, script: 0, image: 2e7, font: 0, other: 0 },
-    },
-    document: '',
-    visits: views.map(({ name, width, height }) => ({
-      view: name,
-      ...{ uses: [], resources: [], load: null },
-      placements: own.map((file, at) => placementOf(file, at, width)),
-      responses: [...new Set(own)].map(responseOf),
-      screen: {
-        ...{ width, height: height * 4, picture: screen },
-        boxes: own.flatMap((_, at) => [16, 100 + at * 260, Math.min(358, width - 32), 238]),
+export function addPage(workspace, survey, url, template, own, screen, found) {
+  workspace.pages.add(
+    survey,
+    {
+      page: {
+        ...{ url, finalUrl: url, status: 200, depth: 1, visits: null, error: null },
+        group: `/template-${template}/*/`,
+        bytesByType: { html: 9_000, style: 0, script: 0, image: 2e7, font: 0, other: 0 },
       },
-    })),
-    curves: own.map((_, at) => ({
-      ...{ kind: 'img', selector: selectorOf(at) },
-      pieces: [
-        { from: 320, to: 390, a: 1, b: -32 },
-        { from: 391, to: 2560, a: 0, b: 358 },
-      ],
-    })),
-    shape: { full: [], frame: [], marks: [], trail: [], heading: '' },
-  });
+      document: '',
+      visits: views.map(({ name, width, height }) => ({
+        view: name,
+        ...{ uses: [], resources: [], load: null },
+        placements: own.map((file, at) => placementOf(file, at, width)),
+        responses: [...new Set(own)].map(responseOf),
+        screen: {
+          ...{ width, height: height * 4, picture: screen },
+          boxes: own.flatMap((_, at) => [16, 100 + at * 260, Math.min(358, width - 32), 238]),
+        },
+      })),
+      curves: own.map((_, at) => ({
+        ...{ kind: 'img', selector: selectorOf(at) },
+        pieces: [
+          { from: 320, to: 390, a: 1, b: -32 },
+          { from: 391, to: 2560, a: 0, b: 358 },
+        ],
+      })),
+      shape: { full: [], frame: [], marks: [], trail: [], heading: '' },
+    },
+    found,
+  );
 }
 
 function placementOf(file, at, width) {

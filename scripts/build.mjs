@@ -33,6 +33,10 @@ const native = ['sharp', 'libsql', 'playwright-core', 'esbuild', '@minify-html/n
 const withFiles = ['tinypool', 'svgo', 'css-tree', 'fontverter', 'subset-font'];
 // Loaded by a watch alone, for which a few milliseconds at its start are nothing.
 const ofWatch = ['nodemailer', 'prom-client'];
+// Loaded for a workspace on a server alone.
+const ofServer = ['pg', 'synckit', 'graphile-worker'];
+// Each a single file that is loaded when the first image is read; in the bundle it would be a tenth of the package.
+const ofImages = ['exifreader'];
 // CommonJS whose names a bundle loses when it is loaded late.
 const byName = ['selfsigned'];
 // The demo knows its pictures by the files that draw them; its folder is as far from the bundle as from `tasks/`.
@@ -64,7 +68,7 @@ const onNode = {
   format: 'esm',
   platform: 'node',
   target: 'node20',
-  external: [...native, ...withFiles, ...ofWatch, ...byName],
+  external: [...native, ...withFiles, ...ofWatch, ...ofServer, ...ofImages, ...byName],
   plugins: [demo, stringWidth, cheerio],
   legalComments: 'none',
   // Names stay, for whoever reads an error; what only lays code out is a tenth of the package.
@@ -86,6 +90,11 @@ await build({
   ...onNode,
   entryPoints: ['src/texts/text-worker.ts'],
   outfile: 'dist/bundle/texts/text-worker.js',
+});
+await build({
+  ...onNode,
+  entryPoints: ['src/store/postgres/connection-thread.ts'],
+  outfile: 'dist/bundle/postgres/connection-thread.js',
 });
 // So does a process.
 await build({

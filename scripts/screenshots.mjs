@@ -43,7 +43,7 @@ const shots = [
     'clock',
     'zealous-lynx clock http://brindlebay.test/ --label before --network fast-mobile --map-host "*.test=127.0.0.1:8191" --top 8',
   ],
-  ['compare', 'zealous-lynx compare before after'],
+  ['compare', 'zealous-lynx compare before after --tried tried'],
   [
     'trial',
     'zealous-lynx trial http://brindlebay.test/ --refit brindle-bay-refit --each --network fast-mobile --map-host "*.test=127.0.0.1:8191" --quiet | head -44',

@@ -54,6 +54,8 @@ export { medianRun, summariseSession } from './core/load/session.js';
 export type { Change, SessionComparison } from './core/load/comparison.js';
 export { compareSessions } from './core/load/comparison.js';
 export { Workspace } from './store/workspace.js';
+export type { ListedPage } from './crawl/address-list.js';
+export { readAddressList } from './crawl/address-list.js';
 export type { Progress, TaskOptions } from './tasks/progress.js';
 export { resumeSurvey, survey } from './tasks/survey/survey.js';
 export type { ResumeOptions, SurveyOptions, SurveyResult } from './tasks/survey/survey.js';

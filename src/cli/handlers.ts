@@ -17,6 +17,7 @@ export const handlers: Readonly<
   gate: () => import('./handlers/gate.js'),
   history: () => import('./handlers/history.js'),
   watch: () => import('./handlers/watch.js'),
+  worker: () => import('./handlers/worker.js'),
   surveys: () => import('./handlers/surveys.js'),
   init: () => import('./handlers/init.js'),
   demo: () => import('./handlers/demo.js'),

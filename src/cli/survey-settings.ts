@@ -12,7 +12,7 @@ import type { surveyOptions } from './options/survey.js';
 /** The settings of a survey as a call has them; a watch has those of its surveys among its own. */
 type CrawlSettings = Omit<
   SettingsOf<typeof surveyOptions>,
-  'list' | 'resume' | 'survey' | 'changedSince' | 'label' | 'top' | 'encode'
+  'list' | 'resume' | 'handOver' | 'survey' | 'changedSince' | 'label' | 'top' | 'encode'
 >;
 
 /** How pages are visited and what is kept of them, as the task has it. */
@@ -38,15 +38,12 @@ export function surveySettings(
 }
 
 /** Which pages are visited. */
-export async function scopeOf(
-  settings: CrawlSettings & {
-    readonly start: readonly string[];
-    readonly list?: string | undefined;
-  },
+export function scopeOf(
+  settings: CrawlSettings & { readonly start: readonly string[] },
+  /** How many pages a list names. */
+  listed = 0,
 ) {
-  const { start, list, perGroup, include, exclude, within, ignoreCanonical } = settings;
-  const { readAddressList } = await import('../crawl/address-list.js');
-  const listed = list === undefined ? 0 : readAddressList(list).length;
+  const { start, perGroup, include, exclude, within, ignoreCanonical } = settings;
   return {
     pages: settings.pages ?? Math.max(defaultPages, listed),
     depth: settings.depth ?? (start.length > 0 ? undefined : 0),

@@ -2,7 +2,9 @@ import { pageAddress } from '../core/address/address.js';
 import { UsageError } from '../core/base/errors.js';
 import type { FieldMeasurement } from '../core/history/field.js';
 import { isField, parseField } from './field-file.js';
-import { numberIn, readTable, textOf, visitsHeadings } from './table-file.js';
+import { linesIn } from './lines.js';
+import type { Line } from './lines.js';
+import { eachRow, numberIn, textOf, visitsHeadings } from './table-file.js';
 
 /** A page that a person or a sitemap named. */
 export interface ListedPage {
@@ -31,13 +33,16 @@ export function readAddressList(path: string): ListedPage[] {
 /** @param name how the list is called in messages */
 export function parseAddressList(text: string, name: string): ListedPage[] {
   if (isField(text)) return visitsOfField(parseField(text, name), name);
-  const lines = linesOf(text);
-  const headed = lines.length > 0 && !/^https?:/i.test(lines[0]!.text);
-  const pages = headed ? pagesInTable(text, name) : lines.map((line) => pageInLine(line, name));
+  const pages: ListedPage[] = [];
+  const take = (page: ListedPage) => {
+    if (pages.push(page) > maxRows)
+      throw new UsageError(`${name} lists more than ${maxRows} pages`, { hint: 'split it' });
+  };
+  const [first] = linesIn(text);
+  if (first && !/^https?:/i.test(first.text)) eachPageInTable(text, name, take);
+  else for (const line of linesIn(text)) take(pageInLine(line, name));
   if (pages.length === 0)
     throw new UsageError(`${name} lists no pages`, { hint: 'write one address per line' });
-  if (pages.length > maxRows)
-    throw new UsageError(`${name} lists more than ${maxRows} pages`, { hint: 'split it' });
   return pages;
 }
 
@@ -56,20 +61,6 @@ function visitsOfField(measurements: readonly FieldMeasurement[], name: string):
   return [...counts].map(([url, ofPage]) => ({ url, visits: Math.max(...ofPage.values()) }));
 }
 
-interface Line {
-  /** Where it stands, from 1. */
-  readonly number: number;
-  readonly text: string;
-}
-
-function linesOf(text: string): Line[] {
-  return text
-    .replace(/^\uFEFF/, '')
-    .split(/\r\n|\r|\n/)
-    .map((line, index) => ({ number: index + 1, text: line.trim() }))
-    .filter(({ text: line }) => line !== '' && !line.startsWith('#'));
-}
-
 function pageInLine({ number, text }: Line, name: string): ListedPage {
   if (/[,;\t]\s*\d+$/.test(text))
     throw new UsageError(`${name}, line ${number}: more than an address, but no heading`, {
@@ -78,14 +69,16 @@ function pageInLine({ number, text }: Line, name: string): ListedPage {
   return { url: addressIn(text, name, number), visits: null };
 }
 
-function pagesInTable(text: string, name: string): ListedPage[] {
-  const { rows, column } = readTable(text, name);
-  const address = column(addressHeadings);
-  const visits = column(visitsHeadings, 'optional');
-  return rows.map(({ line, cells }) => ({
-    url: addressIn(cells[address] ?? '', name, line),
-    visits: numberIn(cells[visits] ?? '', name, line, 'number of visits'),
-  }));
+function eachPageInTable(text: string, name: string, take: (page: ListedPage) => void): void {
+  eachRow(text, name, (column) => {
+    const address = column(addressHeadings);
+    const visits = column(visitsHeadings, 'optional');
+    return ({ line, cells }) =>
+      take({
+        url: addressIn(cells[address] ?? '', name, line),
+        visits: numberIn(cells[visits] ?? '', name, line, 'number of visits'),
+      });
+  });
 }
 
 function addressIn(cell: string, name: string, line: number): string {

@@ -2,7 +2,7 @@ import { addressMatcher, applyQueryRule } from '../core/address/address-matcher.
 import type { AddressMatcher, QueryRule } from '../core/address/address-matcher.js';
 import { addressPattern, repeatsItself } from '../core/address/address-pattern.js';
 import { areKin } from '../core/address/kin-address.js';
-import { pageAddress } from '../core/address/address.js';
+import { originOf, pageAddress } from '../core/address/address.js';
 import { withoutTokens } from '../core/address/address-token.js';
 import type { DuePage, SkippedAddress } from '../core/survey/survey.js';
 import { PageQueue } from './page-queue.js';
@@ -27,7 +27,7 @@ export interface Scope {
   readonly ignoreCanonical?: boolean;
 }
 
-/** A page that a crawl starts from. */
+/** A page that a crawl starts from, its address in its one form. */
 export type Seed = Pick<DuePage, 'url' | 'visits'>;
 
 /** Files that are linked to but are not pages. */
@@ -71,6 +71,8 @@ export interface Discovery {
 export class Frontier {
   /** Hosts or registrable domains that are surveyed. */
   readonly #within = new Set<string>();
+  /** Those of them that were named: a list of a million addresses has few. */
+  readonly #origins = new Set<string>();
   /** Pages that are due or were visited. */
   readonly #known = new Set<string>();
   readonly #skipped = new Set<string>();
@@ -115,10 +117,8 @@ export class Frontier {
   /** Adds pages that a person named: they are visited whatever the patterns say. */
   begin(seeds: readonly Seed[]): void {
     for (const { url, visits } of seeds) {
-      const address = this.formOf(url);
-      if (!address) continue;
-      this.widen(address);
-      this.#push({ url: address, depth: 0, visits });
+      this.widen(url);
+      this.#push({ url: this.#formFor(url), depth: 0, visits });
     }
   }
 
@@ -139,7 +139,11 @@ export class Frontier {
   /** The normalised address of a link; `undefined` if it is not one. */
   formOf(link: string): string | undefined {
     const address = pageAddress(link);
-    return address && applyQueryRule(withoutTokens(address), this.#scope.query ?? 'keep');
+    return address && this.#formFor(address);
+  }
+
+  #formFor(address: string): string {
+    return applyQueryRule(withoutTokens(address), this.#scope.query ?? 'keep');
   }
 
   #reasonAgainst(url: string, depth: number): string | undefined {
@@ -223,6 +227,9 @@ export class Frontier {
 
   /** Adds the host, or domain, of an address. */
   widen(url: string): void {
+    const origin = originOf(url);
+    if (this.#origins.has(origin)) return;
+    this.#origins.add(origin);
     this.#within.add(this.#placeOf(url));
   }
 

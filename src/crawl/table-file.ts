@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { CsvError, parse } from 'csv-parse/sync';
-import { NotFoundError, UsageError, messageOf } from '../core/base/errors.js';
+import { LynxError, NotFoundError, UsageError, messageOf } from '../core/base/errors.js';
+import { linesIn } from './lines.js';
 
 /** Headings of a column of visits, in lower case. */
 export const visitsHeadings = [
@@ -19,16 +20,17 @@ export interface TableRow {
   readonly cells: readonly string[];
 }
 
+/**
+ * The place of the column with one of these headings, in lower case; -1 for an optional one that is not there.
+ *
+ * @throws UsageError when it is missing.
+ */
+export type ColumnOf = (headings: readonly string[], optional?: 'optional') => number;
+
 export interface Table {
   /** All rows below the heading. */
   readonly rows: readonly TableRow[];
-  /**
-   * The place of the column with one of these headings, in lower case; -1 for an optional one that is
-   * not there.
-   *
-   * @throws UsageError when it is missing.
-   */
-  readonly column: (headings: readonly string[], optional?: 'optional') => number;
+  readonly column: ColumnOf;
 }
 
 /**
@@ -39,41 +41,68 @@ export interface Table {
  * @throws UsageError with the number of the line that is wrong.
  */
 export function readTable(text: string, name: string): Table {
-  const [heading, ...rows] = rowsOf(text, name);
-  const words = heading?.cells.map((cell) => cell.toLowerCase()) ?? [];
-  return {
-    rows,
-    column: (headings, optional) => {
-      const place = words.findIndex((word) => headings.includes(word));
-      if (place >= 0 || optional) return place;
-      throw new UsageError(
-        `${name}, line ${heading?.line ?? 1}: there is no column ${headings.join(', ')}`,
-        { hint: `the first line must name the columns; here it is ${quoted(words.join(','))}` },
-      );
-    },
+  const rows: TableRow[] = [];
+  let table: Table | undefined;
+  eachRow(text, name, (column) => {
+    table = { rows, column };
+    return (row) => rows.push(row);
+  });
+  return table!;
+}
+
+/**
+ * The same, a row at a time: none of them is kept.
+ *
+ * @param begin is called with the heading, and returns what is called with each row
+ */
+export function eachRow(
+  text: string,
+  name: string,
+  begin: (column: ColumnOf) => (row: TableRow) => void,
+): void {
+  let take: ((row: TableRow) => void) | undefined;
+  parseRows(text, name, (row) => {
+    if (take) take(row);
+    else take = begin(columnsOf(row, name));
+  });
+  if (!take) begin(columnsOf({ line: 1, cells: [] }, name));
+}
+
+function columnsOf(heading: TableRow, name: string): ColumnOf {
+  const words = heading.cells.map((cell) => cell.toLowerCase());
+  return (headings, optional) => {
+    const place = words.findIndex((word) => headings.includes(word));
+    if (place >= 0 || optional) return place;
+    throw new UsageError(
+      `${name}, line ${heading.line}: there is no column ${headings.join(', ')}`,
+      { hint: `the first line must name the columns; here it is ${quoted(words.join(','))}` },
+    );
   };
 }
 
 /** The separator of the columns, found from the first line with text. */
 function delimiterOf(text: string): string {
-  const heading = text.split(/[\r\n]+/).find((line) => line.trim() !== '' && line[0] !== '#') ?? '';
+  const [{ text: heading } = { text: '' }] = linesIn(text);
   return ['\t', ';'].find((sign) => heading.includes(sign)) ?? ',';
 }
 
-function rowsOf(text: string, name: string): TableRow[] {
+function parseRows(text: string, name: string, take: (row: TableRow) => void): void {
   try {
-    const records = parse(text, {
+    parse(text, {
       bom: true,
       comment: '#',
       comment_no_infix: true,
       delimiter: delimiterOf(text),
-      info: true,
+      on_record: (cells: string[], { lines }) => {
+        take({ line: lines, cells });
+        return undefined;
+      },
       relax_column_count: true,
       skip_empty_lines: true,
       trim: true,
-    }) as unknown as { info: { lines: number }; record: string[] }[];
-    return records.map(({ info, record }) => ({ line: info.lines, cells: record }));
+    });
   } catch (error) {
+    if (error instanceof LynxError) throw error;
     const line = error instanceof CsvError ? Number(error['lines'] ?? 1) : 1;
     throw new UsageError(`${name}, line ${line}: ${messageOf(error)}`, {
       hint: 'is it a CSV file?',

@@ -1,5 +1,5 @@
-import type Database from 'libsql';
-import { inTransaction } from './transaction.js';
+import type { Database } from './database.js';
+import { wellFormedJson } from './well-formed-json.js';
 
 /** Something that went wrong and that somebody is to hear of, as long as it lasts. */
 export interface KeptAlarm {
@@ -24,9 +24,9 @@ export interface Delivery {
 
 /** The alarms of a watch, and who was told of them. */
 export class AlarmStore {
-  readonly #database: Database.Database;
+  readonly #database: Database;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#database = database;
   }
 
@@ -42,12 +42,13 @@ export class AlarmStore {
 
   /** Ends the open alarms that are not among these. */
   endOthers(keys: readonly string[], now: string): void {
+    const { each, text } = this.#database.dialect;
     this.#database
       .prepare(
         `UPDATE alarm SET over_at = ? WHERE over_at IS NULL
-         AND key NOT IN (SELECT value FROM json_each(?))`,
+         AND key NOT IN (SELECT ${text} FROM ${each('?')})`,
       )
-      .run(now, JSON.stringify(keys));
+      .run(now, wellFormedJson(keys));
   }
 
   /** Those that last, the oldest first. */
@@ -80,11 +81,12 @@ export class AlarmStore {
     occasion: Occasion,
     { deliveredAt, error }: Omit<Delivery, 'attempts'>,
   ): void {
-    inTransaction(this.#database, () => {
+    this.#database.transaction(() => {
       this.#database
         .prepare(
           `INSERT INTO delivery VALUES (?, ?, ?, 1, ?, ?)
-           ON CONFLICT DO UPDATE SET attempts = attempts + 1, delivered_at = excluded.delivered_at,
+           ON CONFLICT (alarm_id, channel, occasion) DO UPDATE SET
+             attempts = delivery.attempts + 1, delivered_at = excluded.delivered_at,
              error = excluded.error`,
         )
         .run(alarmId, channel, occasion, deliveredAt, error);

@@ -1,43 +1,45 @@
-import type Database from 'libsql';
+import type { Database, Statement } from './database.js';
 import { groupBy } from '../core/base/group-by.js';
-import { allRows } from './all-rows.js';
 import type { Size } from '../core/base/size.js';
 import type { Encoded } from '../core/survey/encoded.js';
 
+/** The key of a policy ends the name under which anything is kept that was made by it. */
+const isOfPolicy = 'substr(policy, length(policy) - length(CAST(? AS text)) + 1) = ?';
+
 /** Results of encodes, by content, need and policy: nothing is encoded twice. */
 export class EncodeStore {
-  readonly #insert: Database.Statement;
-  readonly #one: Database.Statement;
-  readonly #ofSize: Database.Statement;
-  readonly #madeAs: Database.Statement;
-  readonly #results: Database.Statement;
+  readonly #insert: Statement;
+  readonly #one: Statement;
+  readonly #ofSize: Statement;
+  readonly #madeAs: Statement;
+  readonly #results: Statement;
   readonly #ofSurvey: (policy: string, surveyId: number) => [string, number, number, string][];
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#insert = database.prepare(
-      `INSERT OR REPLACE INTO encoded (content_hash, need_width, need_height, policy, result_hash, result)
-       VALUES (?, ?, ?, ?, ?, ?)`,
+      `INSERT INTO encoded (content_hash, need_width, need_height, policy, result_hash, result)
+       VALUES (?, ?, ?, ?, ?, ?)
+       ON CONFLICT (content_hash, need_width, need_height, policy)
+         DO UPDATE SET result_hash = excluded.result_hash, result = excluded.result`,
     );
     this.#one = database.prepare(
       `SELECT result FROM encoded
        WHERE content_hash = ? AND need_width = ? AND need_height = ? AND policy = ?`,
     );
-    // The key of a policy ends the name under which anything is kept that was made by it.
     this.#ofSize = database.prepare(
       `SELECT content_hash, need_width, need_height, result FROM encoded
        WHERE content_hash = ? AND need_width = ? AND need_height = ?
-         AND substr(policy, -length(?)) = ? AND result_hash IS NOT NULL`,
+         AND ${isOfPolicy} AND result_hash IS NOT NULL`,
     );
     this.#madeAs = database.prepare(
       `SELECT content_hash, need_width, need_height, result FROM encoded
-       WHERE result_hash = ? AND content_hash <> result_hash AND substr(policy, -length(?)) = ?`,
+       WHERE result_hash = ? AND content_hash <> result_hash AND ${isOfPolicy}`,
     );
     this.#results = database.prepare(
       `SELECT DISTINCT result_hash AS hash FROM encoded JOIN survey_file USING (content_hash)
        WHERE survey_id = ? AND result_hash IS NOT NULL`,
     );
-    this.#ofSurvey = allRows(
-      database,
+    this.#ofSurvey = database.rows(
       ['content_hash', 'need_width', 'need_height', 'result'],
       `SELECT content_hash, need_width, need_height, result
        FROM encoded JOIN survey_file USING (content_hash) WHERE policy = ? AND survey_id = ?`,

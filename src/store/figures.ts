@@ -1,12 +1,12 @@
 import { gunzipSync, gzipSync } from 'node:zlib';
-import type Database from 'libsql';
+import type { Database } from './database.js';
 import type { SurveyFigures } from '../core/history/figures.js';
 
 /** The figures of surveys, which stay when the rest of a survey is thinned out. */
 export class FigureStore {
-  readonly #database: Database.Database;
+  readonly #database: Database;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#database = database;
   }
 
@@ -15,7 +15,10 @@ export class FigureStore {
     // The head of a survey may be renamed; it is put in when they are read.
     const { survey: _, ...kept } = figures;
     this.#database
-      .prepare('INSERT OR REPLACE INTO figures VALUES (?, ?, ?)')
+      .prepare(
+        `INSERT INTO figures VALUES (?, ?, ?) ON CONFLICT (survey_id)
+           DO UPDATE SET policy = excluded.policy, document = excluded.document`,
+      )
       .run(surveyId, policy, gzipSync(JSON.stringify(kept)));
   }
 

@@ -1,6 +1,5 @@
-import type Database from 'libsql';
+import type { Database } from './database.js';
 import type { Film, FilmFrame } from '../core/pixels/film.js';
-import { inTransaction } from './transaction.js';
 
 type StoredFilm = Omit<Film, 'frames'> & {
   readonly moments: readonly Omit<FilmFrame, 'picture'>[];
@@ -8,16 +7,16 @@ type StoredFilm = Omit<Film, 'frames'> & {
 
 /** Films of the pages of sessions, one extra load each. */
 export class FilmStore {
-  readonly #database: Database.Database;
+  readonly #database: Database;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#database = database;
   }
 
   add(sessionId: number, { frames, ...film }: Film): void {
     const moments = frames.map(({ picture: _, ...moment }) => moment);
     const addFrame = this.#database.prepare('INSERT INTO film_frame VALUES (?, ?, ?)');
-    inTransaction(this.#database, () => {
+    this.#database.transaction(() => {
       this.#database
         .prepare('INSERT INTO film VALUES (?, ?)')
         .run(sessionId, JSON.stringify({ ...film, moments } satisfies StoredFilm));

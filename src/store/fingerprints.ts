@@ -1,18 +1,20 @@
-import type Database from 'libsql';
-import { allRows } from './all-rows.js';
+import type { Database, Statement } from './database.js';
 import type { Fingerprint } from '../core/survey/fingerprint.js';
 
 /** Fingerprints of image files, each content once, shared by all surveys. */
 export class FingerprintStore {
-  readonly #insert: Database.Statement;
+  readonly #insert: Statement;
   readonly #ofSurvey: (surveyId: number) => [string, string][];
 
-  constructor(database: Database.Database) {
-    this.#insert = database.prepare('INSERT OR REPLACE INTO fingerprint VALUES (?, ?)');
-    this.#ofSurvey = allRows(
-      database,
+  constructor(database: Database) {
+    this.#insert = database.prepare(
+      `INSERT INTO fingerprint VALUES (?, ?)
+       ON CONFLICT (content_hash) DO UPDATE SET pixels = excluded.pixels`,
+    );
+    this.#ofSurvey = database.rows(
       ['content_hash', 'pixels'],
-      'SELECT content_hash, hex(pixels) AS pixels FROM fingerprint JOIN survey_file USING (content_hash) WHERE survey_id = ?',
+      `SELECT content_hash, ${database.dialect.digits('pixels')} AS pixels
+       FROM fingerprint JOIN survey_file USING (content_hash) WHERE survey_id = ?`,
     );
   }
 

@@ -1,4 +1,4 @@
-import type Database from 'libsql';
+import type { Database, Statement } from './database.js';
 import type { ImageFile } from '../core/survey/image-file.js';
 
 export const imageColumns = [
@@ -23,14 +23,14 @@ export type ImageRow = readonly [
 
 /** Facts of image files, each content once, shared by all surveys. */
 export class ImageStore {
-  readonly #insert: Database.Statement;
-  readonly #one: Database.Statement;
+  readonly #insert: Statement;
+  readonly #one: Statement;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#insert = database.prepare(
-      `INSERT OR IGNORE INTO image_file
+      `INSERT INTO image_file
          (content_hash, media_type, width, height, bytes, frames, problem)
-       VALUES (?, ?, ?, ?, ?, ?, ?)`,
+       VALUES (?, ?, ?, ?, ?, ?, ?) ON CONFLICT DO NOTHING`,
     );
     this.#one = database
       .prepare(`SELECT ${imageColumns.join(', ')} FROM image_file WHERE content_hash = ?`)

@@ -1,33 +1,36 @@
-import type Database from 'libsql';
+import type { ColumnType, Database } from './database.js';
+import { wellFormedJson } from './well-formed-json.js';
 
 /** Rows that one statement adds. */
 const atOnce = 2_000;
 
 /** Adds rows that belong to one thing. */
-export type AddRows = (
-  ownerId: number,
-  rows: readonly (readonly (string | number | null)[])[],
-) => void;
+export type AddRows<Thing> = (ownerId: number, things: readonly Thing[]) => void;
 
 /**
- * Adds rows, as lists of their columns behind the first, which is the number of their owner. The binding takes some
- * microseconds for each call: where there are hundreds of thousands of rows, SQLite takes them out of one text of JSON.
+ * Adds rows behind a first column, which is the number of their owner; those that are there already stay as they are. Every
+ * call to a database takes some microseconds, and one to a server far more: where there are hundreds of thousands of rows,
+ * it takes them out of one text of JSON.
  *
- * @param insert the statement up to its values: `INSERT INTO table`
- * @param columns how many columns there are behind the first
+ * @param columns what stands in the columns behind the first, in their order
  */
-export function manyRows(database: Database.Database, insert: string, columns: number): AddRows {
-  const values = Array.from({ length: columns }, (_, at) => `value ->> ${at}`);
+export function manyRows<Thing>(
+  database: Database,
+  table: string,
+  columns: Readonly<Record<keyof Thing & string, ColumnType>>,
+): AddRows<Thing> {
+  const names = Object.keys(columns) as (keyof Thing & string)[];
+  const { each, element } = database.dialect;
+  const values = names.map((name, at) => element(at, columns[name]));
   const statement = database.prepare(
-    `${insert} SELECT ?, ${values.join(', ')} FROM json_each(?) ORDER BY key`,
+    `INSERT INTO ${table} SELECT ?, ${values.join(', ')} FROM ${each('?')} WHERE true ORDER BY key
+     ON CONFLICT DO NOTHING`,
   );
-  return (ownerId, rows) => {
-    for (let from = 0; from < rows.length; from += atOnce)
-      statement.run(ownerId, JSON.stringify(rows.slice(from, from + atOnce), wellFormed));
+  return (ownerId, things) => {
+    for (let from = 0; from < things.length; from += atOnce) {
+      const part = things.slice(from, from + atOnce);
+      const rows = part.map((thing) => names.map((name) => thing[name]));
+      statement.run(ownerId, wellFormedJson(rows));
+    }
   };
-}
-
-/** Half a surrogate pair, which JSON can say and UTF-8 cannot, would make a text that nobody can read. */
-function wellFormed(_: string, value: unknown): unknown {
-  return typeof value === 'string' ? value.replace(/\p{Cs}/gu, '\uFFFD') : value;
 }

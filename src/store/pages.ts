@@ -1,8 +1,7 @@
-import type Database from 'libsql';
+import type { Database } from './database.js';
 import type { ImageFile } from '../core/survey/image-file.js';
-import type { SlotCurve } from '../core/slots/placement.js';
 import { readSketch } from '../core/survey/document-sketch.js';
-import type { DocumentSketch, SketchedPage } from '../core/survey/document-sketch.js';
+import type { SketchedPage } from '../core/survey/document-sketch.js';
 import type {
   DuePage,
   SkippedAddress,
@@ -10,39 +9,24 @@ import type {
   SurveyHead,
   SurveyedPage,
 } from '../core/survey/survey.js';
-import { curvesText } from './curves-document.js';
-import { allRows } from './all-rows.js';
 import { imageColumns, toImageFile } from './images.js';
 import type { ImageRow } from './images.js';
 import { readVisits } from './read-survey.js';
 import type { SurveyTables } from './read-survey.js';
 import { pageColumns, toPage } from './rows.js';
 import type { PageRow } from './rows.js';
-import { toLoadDocument } from './load-document.js';
 import { readResources } from './read-resources.js';
+import { PageWriter } from './page-writer.js';
+import type { PageRecord } from './page-writer.js';
 import { ScreenStore } from './screens.js';
 import { SealedSurveys } from './sealed-surveys.js';
 import { TermStore } from './terms.js';
 import type { TextStore } from './texts.js';
 import type { Resources } from '../core/survey/resource.js';
-import { toResourcesDocument, toVisitDocument } from './visit-document.js';
-import type { VisitFacts } from './visit-document.js';
 import { TakeOver } from './take-over.js';
 import { refuseThinned } from './thinned.js';
 import { manyRows } from './many-rows.js';
 import type { AddRows } from './many-rows.js';
-import { inTransaction } from './transaction.js';
-
-/** A page with everything that its visits found. */
-export interface PageRecord {
-  readonly page: SurveyedPage;
-  readonly visits: readonly VisitFacts[];
-  readonly curves: readonly Omit<SlotCurve, 'page'>[];
-  /** Sketch of the document, by which pages of one template are found. */
-  readonly shape: DocumentSketch;
-  /** Digest of what the document shows; empty if there is none. */
-  readonly document: string;
-}
 
 /** What a visit adds to the crawl besides its page. */
 export interface Found {
@@ -57,85 +41,36 @@ export type SurveyedFacts = Omit<SurveyFacts, 'encoded' | 'pictures'>;
 
 /** The pages of surveys: those that were visited with what they hold, those that are due, those skipped. */
 export class PageStore {
-  readonly #database: Database.Database;
+  readonly #database: Database;
   readonly #terms: TermStore;
   readonly #sealed: SealedSurveys;
   readonly screens: ScreenStore;
-  // Prepared once: a crawl runs each of them thousands of times.
-  readonly #addPage: Database.Statement;
-  readonly #addVisit: Database.Statement;
-  readonly #addFile: Database.Statement;
-  readonly #addText: Database.Statement;
-  readonly #addDue: AddRows;
-  readonly #addSkipped: AddRows;
+  readonly #writer: PageWriter;
+  readonly #addDue: AddRows<DuePage>;
+  readonly #addSkipped: AddRows<SkippedAddress>;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#database = database;
     this.#terms = new TermStore(database);
     this.#sealed = new SealedSurveys(database);
     this.screens = new ScreenStore(database);
-    this.#addPage = database.prepare(
-      `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
-         bytes_by_type, curves, shape, document)
-       VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-    );
-    this.#addVisit = database.prepare('INSERT INTO visit VALUES (?, ?, ?, ?, ?)');
-    this.#addFile = database.prepare('INSERT OR IGNORE INTO survey_file VALUES (?, ?)');
-    this.#addText = database.prepare('INSERT OR IGNORE INTO survey_text VALUES (?, ?)');
-    this.#addDue = manyRows(database, 'INSERT OR IGNORE INTO due', 3);
-    this.#addSkipped = manyRows(database, 'INSERT INTO skipped', 2);
+    this.#writer = new PageWriter(database, this.#terms, this.screens);
+    this.#addDue = manyRows(database, 'due', {
+      url: 'text',
+      depth: 'integer',
+      visits: 'double precision',
+    });
+    this.#addSkipped = manyRows(database, 'skipped', { url: 'text', reason: 'text' });
   }
 
   /** Stores one page with everything found on it, whole or not at all. */
-  add(
-    surveyId: number,
-    { page, visits, curves, shape, document }: PageRecord,
-    found: Found = nothingFound,
-  ): void {
-    const term = (text: string) => this.#terms.numberOf(surveyId, text);
-    const keep = () =>
-      inTransaction(this.#database, () => {
-        this.#sealed.delete(surveyId);
-        this.noteFound(surveyId, found);
-        const { lastInsertRowid } = this.#addPage.run(
-          surveyId,
-          page.url,
-          page.finalUrl,
-          page.status,
-          page.depth,
-          page.visits,
-          page.group,
-          page.error,
-          JSON.stringify(page.bytesByType),
-          curvesText(curves, term),
-          JSON.stringify(shape),
-          document,
-        );
-        for (const visit of visits) {
-          this.#addVisit.run(
-            Number(lastInsertRowid),
-            visit.view,
-            toVisitDocument(visit, term),
-            toResourcesDocument(visit, term),
-            toLoadDocument(visit.load, term),
-          );
-          if (visit.screen) this.screens.add(Number(lastInsertRowid), visit.view, visit.screen);
-          for (const { contentHash, declaredType } of visit.responses) {
-            if (contentHash === null) continue;
-            this.#addFile.run(surveyId, contentHash);
-            // A vector image is a text as well.
-            if (/svg/.test(declaredType)) this.#addText.run(surveyId, contentHash);
-          }
-          for (const { contentHash } of visit.resources)
-            if (contentHash !== null) this.#addText.run(surveyId, contentHash);
-        }
-      });
-    try {
-      keep();
-    } catch (error) {
-      this.#terms.forget();
-      throw error;
-    }
+  add(surveyId: number, record: PageRecord, found: Found = nothingFound): void {
+    const keep = () => {
+      this.#sealed.delete(surveyId);
+      this.noteFound(surveyId, found);
+      this.#writer.add(surveyId, record);
+    };
+    this.#database.transaction(keep, () => this.#terms.forget());
   }
 
   /**
@@ -146,11 +81,14 @@ export class PageStore {
   takeOver(fromId: number, toId: number): (url: string, found: Found) => void {
     const takeOver = new TakeOver(this.#database, this.#terms, fromId, toId);
     return (url, found) => {
-      inTransaction(this.#database, () => {
-        this.#sealed.delete(toId);
-        this.noteFound(toId, found);
-        takeOver.copy(url);
-      });
+      this.#database.transaction(
+        () => {
+          this.#sealed.delete(toId);
+          this.noteFound(toId, found);
+          takeOver.copy(url);
+        },
+        () => this.#terms.forget(),
+      );
     };
   }
 
@@ -164,19 +102,13 @@ export class PageStore {
 
   /** Stores what was found along with a page: pages that are due and addresses that are skipped. */
   addFound(surveyId: number, found: Found): void {
-    inTransaction(this.#database, () => this.noteFound(surveyId, found));
+    this.#database.transaction(() => this.noteFound(surveyId, found));
   }
 
   /** The same as a part of a transaction. */
   noteFound(surveyId: number, { due, skipped }: Found): void {
-    this.#addDue(
-      surveyId,
-      due.map(({ url, depth, visits }) => [url, depth, visits]),
-    );
-    this.#addSkipped(
-      surveyId,
-      skipped.map(({ url, reason }) => [url, reason]),
-    );
+    this.#addDue(surveyId, due);
+    this.#addSkipped(surveyId, skipped);
   }
 
   /** What the visits of a survey were sent besides images. */
@@ -240,8 +172,7 @@ export class PageStore {
 
   /** The image files that a survey found. */
   files(surveyId: number): ImageFile[] {
-    const rows = allRows<ImageRow>(
-      this.#database,
+    const rows = this.#database.rows<ImageRow>(
       imageColumns,
       `SELECT image_file.* FROM survey_file JOIN image_file USING (content_hash)
        WHERE survey_id = ? ORDER BY content_hash`,
@@ -256,8 +187,7 @@ export class PageStore {
 
   /** The pages of a survey, nearest to its starts first. */
   list(surveyId: number): SurveyedPage[] {
-    const rows = allRows<PageRow>(
-      this.#database,
+    const rows = this.#database.rows<PageRow>(
       pageColumns,
       `SELECT ${pageColumns.join(', ')} FROM page WHERE survey_id = ? ORDER BY depth, url`,
     )(surveyId);
@@ -284,7 +214,7 @@ export class PageStore {
     const set = this.#database.prepare(
       'UPDATE page SET page_group = ? WHERE survey_id = ? AND url = ?',
     );
-    inTransaction(this.#database, () => {
+    this.#database.transaction(() => {
       for (const [url, group] of groups) set.run(group, surveyId, url);
     });
   }

@@ -1,6 +1,5 @@
-import type Database from 'libsql';
+import type { Database } from './database.js';
 import type { Resource, Resources } from '../core/survey/resource.js';
-import { allRows } from './all-rows.js';
 import { LoadReader } from './load-document.js';
 import { visitOrder } from './visit-order.js';
 import type { TermStore } from './terms.js';
@@ -11,13 +10,12 @@ const unknown = { initiator: 'other', initiatedBy: null, redirects: [], cookieBy
 
 /** The resources of a survey, for each of its visits in the order in which they are read elsewhere. */
 export function readResources(
-  database: Database.Database,
+  database: Database,
   terms: TermStore,
   texts: TextStore,
   surveyId: number,
 ): Resources {
-  const rows = allRows<[resources: string, load: string]>(
-    database,
+  const rows = database.rows<[resources: string, load: string]>(
     ['resources', 'load'],
     `SELECT resources, load FROM visit
      JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY ${visitOrder}`,

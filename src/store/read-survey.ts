@@ -1,4 +1,4 @@
-import type Database from 'libsql';
+import type { Database } from './database.js';
 import type { ImageFile } from '../core/survey/image-file.js';
 import { distinctUses } from '../core/survey/picture-use.js';
 import type { PictureUse } from '../core/survey/picture-use.js';
@@ -17,7 +17,6 @@ import type {
   PlacementLists,
 } from '../core/survey/survey-tables.js';
 import type { SurveyFacts, SurveyedVisit } from '../core/survey/survey.js';
-import { allRows } from './all-rows.js';
 import { elementText } from './curves-document.js';
 import { visitOrder } from './visit-order.js';
 import type { TermStore } from './terms.js';
@@ -42,14 +41,13 @@ export type SurveyTables = Pick<
 
 /** The tables of a survey, built from the documents of its visits. */
 export function readVisits(
-  database: Database.Database,
+  database: Database,
   terms: TermStore,
   surveyId: number,
   files: readonly ImageFile[],
 ): SurveyTables {
   const texts = terms.texts(surveyId);
-  const rows = allRows<VisitRow>(
-    database,
+  const rows = database.rows<VisitRow>(
     ['page_id', 'url', 'status', 'view', 'facts'],
     `SELECT page_id, url, status, view, facts FROM visit
      JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY ${visitOrder}`,
@@ -161,35 +159,37 @@ class Terms<Value> {
   readonly #texts: ReadonlyMap<number, string>;
   readonly #read: (text: string) => Value;
   readonly #places: Int32Array;
+  /** Their numbers begin here: a workspace of many surveys numbers the terms of all of them. */
+  readonly #least: number;
 
   constructor(texts: ReadonlyMap<number, string>, read: (text: string) => Value) {
     this.#texts = texts;
     this.#read = read;
-    let most = 0;
-    for (const term of texts.keys()) most = Math.max(most, term);
-    this.#places = new Int32Array(most + 1).fill(-1);
+    let [least, most] = [Infinity, 0];
+    for (const term of texts.keys()) [least, most] = [Math.min(least, term), Math.max(most, term)];
+    this.#least = texts.size === 0 ? 0 : least;
+    this.#places = new Int32Array(most - this.#least + 1).fill(-1);
   }
 
   /** The index of a term's value; −1 for none. */
   placeOf(term: number): number {
     if (term === noTerm) return -1;
-    const known = this.#places[term];
+    const known = this.#places[term - this.#least];
     if (known !== undefined && known >= 0) return known;
     const place = this.values.push(this.#read(this.#texts.get(term) ?? '')) - 1;
-    this.#places[term] = place;
+    this.#places[term - this.#least] = place;
     return place;
   }
 }
 
 /** The swept elements of the pages of a survey: the numbers of the terms of their slot curves, by the element. */
 function sweptElements(
-  database: Database.Database,
+  database: Database,
   surveyId: number,
   texts: ReadonlyMap<number, string>,
 ): (page: number) => ReadonlyMap<string, number> {
   const kept = new Map(
-    allRows<[number, string]>(
-      database,
+    database.rows<[number, string]>(
       ['id', 'curves'],
       'SELECT id, curves FROM page WHERE survey_id = ?',
     )(surveyId),

@@ -1,4 +1,4 @@
-import type Database from 'libsql';
+import type { Database } from './database.js';
 
 /** What became of a round: it was done, the site was down, something failed, it was stopped, or it is under way. */
 export type RoundOutcome = 'running' | 'done' | 'down' | 'failed' | 'stopped';
@@ -16,17 +16,19 @@ export interface Round {
 
 /** The rounds of the watch of a workspace, which outlive the program that makes them. */
 export class RoundStore {
-  readonly #database: Database.Database;
+  readonly #database: Database;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#database = database;
   }
 
   begin(startedAt: string): number {
-    const { lastInsertRowid } = this.#database
-      .prepare("INSERT INTO round (started_at, outcome, words) VALUES (?, 'running', '')")
-      .run(startedAt);
-    return Number(lastInsertRowid);
+    const { id } = this.#database
+      .prepare(
+        "INSERT INTO round (started_at, outcome, words) VALUES (?, 'running', '') RETURNING id",
+      )
+      .get(startedAt) as { id: number };
+    return id;
   }
 
   finish(id: number, finishedAt: string, outcome: RoundOutcome, words: string): void {

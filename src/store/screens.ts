@@ -1,4 +1,4 @@
-import type Database from 'libsql';
+import type { Database, Statement } from './database.js';
 import type { PageScreen } from '../core/survey/page-screen.js';
 
 /** A screen of a page, its picture left to be read. */
@@ -11,10 +11,10 @@ export interface KeptScreen extends Omit<PageScreen, 'picture'> {
 
 /** How the pages of surveys are laid out, and what their first screens look like. */
 export class ScreenStore {
-  readonly #database: Database.Database;
-  readonly #add: Database.Statement;
+  readonly #database: Database;
+  readonly #add: Statement;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#database = database;
     this.#add = database.prepare('INSERT INTO screen VALUES (?, ?, ?, ?, ?, ?)');
   }

@@ -1,4 +1,4 @@
-import type Database from 'libsql';
+import type { Database, Statement } from './database.js';
 import { record } from '../core/base/record.js';
 import { responseColumns, placementColumns } from '../core/survey/survey-tables.js';
 import { tablesOf } from './read-survey.js';
@@ -22,13 +22,15 @@ interface SealedLists extends Omit<TableParts, 'placed' | 'answered'> {
  * of one. They hold nothing that the documents do not: any change of a survey deletes its seal.
  */
 export class SealedSurveys {
-  readonly #insert: Database.Statement;
-  readonly #one: Database.Statement;
-  readonly #delete: Database.Statement;
+  readonly #insert: Statement;
+  readonly #one: Statement;
+  readonly #delete: Statement;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#insert = database.prepare(
-      'INSERT OR REPLACE INTO sealed (survey_id, columns, lists, format) VALUES (?, ?, ?, ?)',
+      `INSERT INTO sealed (survey_id, columns, lists, format) VALUES (?, ?, ?, ?)
+       ON CONFLICT (survey_id) DO UPDATE SET
+         columns = excluded.columns, lists = excluded.lists, format = excluded.format`,
     );
     this.#one = database.prepare(
       'SELECT columns, lists FROM sealed WHERE survey_id = ? AND format = ?',

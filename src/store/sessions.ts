@@ -1,4 +1,5 @@
-import type Database from 'libsql';
+import type { Database } from './database.js';
+import { wellFormedJson } from './well-formed-json.js';
 import type { Conditions } from '../core/visitors/conditions.js';
 import { NotFoundError } from '../core/base/errors.js';
 import type { MarkedSession } from '../core/load/marked-session.js';
@@ -6,7 +7,6 @@ import { noMarkers } from '../core/load/markers.js';
 import type { Markers } from '../core/load/markers.js';
 import type { PageRequest, SourceLine } from '../core/load/request.js';
 import type { Run, Session } from '../core/load/session.js';
-import { inTransaction } from './transaction.js';
 
 interface SessionRow {
   readonly id: number;
@@ -19,9 +19,9 @@ interface SessionRow {
 
 /** Sessions of cold loads. Those that one call of `clock` made share a label. */
 export class SessionStore {
-  readonly #database: Database.Database;
+  readonly #database: Database;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#database = database;
   }
 
@@ -31,24 +31,20 @@ export class SessionStore {
     startedAt: string,
     planned: readonly { readonly page: string; readonly conditions: Conditions }[],
   ): Session[] {
-    return inTransaction(this.#database, () => {
+    return this.#database.transaction(() => {
       const { last } = this.#database
         .prepare('SELECT coalesce(max(clocking), 0) AS last FROM session')
         .get() as { last: number };
       const clocking = last + 1;
       const name = label ?? `clock-${clocking}`;
       const add = this.#database.prepare(
-        'INSERT INTO session (clocking, label, page, started_at, conditions) VALUES (?, ?, ?, ?, ?)',
+        'INSERT INTO session (clocking, label, page, started_at, conditions) VALUES (?, ?, ?, ?, ?) RETURNING id',
       );
       return planned.map(({ page, conditions }) => {
-        const { lastInsertRowid } = add.run(
-          clocking,
-          name,
-          page,
-          startedAt,
-          JSON.stringify(conditions),
-        );
-        return { id: Number(lastInsertRowid), label: name, page, startedAt, conditions, runs: [] };
+        const { id } = add.get(clocking, name, page, startedAt, JSON.stringify(conditions)) as {
+          id: number;
+        };
+        return { id, label: name, page, startedAt, conditions, runs: [] };
       });
     });
   }
@@ -80,9 +76,10 @@ export class SessionStore {
 
   /** Every session of some pages, the oldest first. */
   ofPages(pages: readonly string[]): Session[] {
+    const { each, text } = this.#database.dialect;
     const rows = this.#database
-      .prepare('SELECT * FROM session WHERE page IN (SELECT value FROM json_each(?)) ORDER BY id')
-      .all(JSON.stringify(pages)) as SessionRow[];
+      .prepare(`SELECT * FROM session WHERE page IN (SELECT ${text} FROM ${each('?')}) ORDER BY id`)
+      .all(wellFormedJson(pages)) as SessionRow[];
     return rows.map((row) => this.#session(row));
   }
 
@@ -92,9 +89,10 @@ export class SessionStore {
    * @param isOfHost says of the address of a page whether it is meant
    */
   marked(isOfHost: (page: string) => boolean): MarkedSession[] {
+    const { member } = this.#database.dialect;
     const rows = this.#database.prepare('SELECT * FROM session ORDER BY id').all() as SessionRow[];
     const runsOf = this.#database.prepare(
-      `SELECT json_extract(run, '$.markers') AS markers, json_extract(run, '$.failure') AS failure
+      `SELECT ${member('run', 'markers')} AS markers, ${member('run', 'failure')} AS failure
        FROM run WHERE session_id = ? ORDER BY position`,
     );
     return rows

@@ -1,19 +1,18 @@
-import type Database from 'libsql';
+import type { Database } from './database.js';
 import { NotFoundError } from '../core/base/errors.js';
 import type { SurveySummary, SurveyHead, SurveyPlan } from '../core/survey/survey.js';
 import type { View } from '../core/visitors/view.js';
 import { toHead } from './rows.js';
 import type { SurveyRow } from './rows.js';
-import { inTransaction } from './transaction.js';
 
 /** What a survey found, in tables that name it; all else hangs on these. */
 const foundTables = ['page', 'due', 'skipped', 'term', 'sealed', 'survey_file', 'survey_text'];
 
 /** Surveys by their labels; what their pages hold is in the page store. */
 export class SurveyStore {
-  readonly #database: Database.Database;
+  readonly #database: Database;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#database = database;
   }
 
@@ -31,19 +30,18 @@ export class SurveyStore {
     plan: SurveyPlan,
     more: (id: number) => void = () => {},
   ): SurveyHead {
-    return inTransaction(this.#database, () => {
-      const { lastInsertRowid } = this.#database
+    return this.#database.transaction(() => {
+      const { id } = this.#database
         .prepare(
-          'INSERT INTO survey (label, started_at, starts, views, plan) VALUES (?, ?, ?, ?, ?)',
+          'INSERT INTO survey (label, started_at, starts, views, plan) VALUES (?, ?, ?, ?, ?) RETURNING id',
         )
-        .run(
+        .get(
           label ?? `new ${startedAt}`,
           startedAt,
           JSON.stringify(starts),
           JSON.stringify(views),
           JSON.stringify(plan),
-        );
-      const id = Number(lastInsertRowid);
+        ) as { id: number };
       if (!label) this.rename(id, `survey-${id}`);
       more(id);
       return this.get(id);
@@ -74,7 +72,7 @@ export class SurveyStore {
    * @returns content hashes of the bodies that nobody names any more
    */
   delete(surveyId: number): string[] {
-    return inTransaction(this.#database, () => {
+    return this.#database.transaction(() => {
       this.#database.prepare('DELETE FROM survey WHERE id = ?').run(surveyId);
       return this.#deleteOrphans();
     });
@@ -86,7 +84,7 @@ export class SurveyStore {
    * @returns content hashes of the bodies that nobody names any more
    */
   thin(surveyId: number, thinnedAt: string): string[] {
-    return inTransaction(this.#database, () => {
+    return this.#database.transaction(() => {
       for (const table of foundTables)
         this.#database.prepare(`DELETE FROM ${table} WHERE survey_id = ?`).run(surveyId);
       this.#database
@@ -98,15 +96,12 @@ export class SurveyStore {
 
   /** Content hashes of the bodies that nobody would name any more if these surveys were thinned out; changes nothing. */
   namedByTheseAlone(surveyIds: readonly number[]): string[] {
-    this.#database.exec('BEGIN');
-    try {
+    return this.#database.preview(() => {
       for (const table of foundTables)
         for (const id of surveyIds)
           this.#database.prepare(`DELETE FROM ${table} WHERE survey_id = ?`).run(id);
       return this.#deleteOrphans();
-    } finally {
-      this.#database.exec('ROLLBACK');
-    }
+    });
   }
 
   /** Takes away what no survey names any more. */
@@ -136,7 +131,7 @@ export class SurveyStore {
         `SELECT survey.*,
            (SELECT count(*) FROM page WHERE survey_id = survey.id) AS pages,
            (SELECT count(*) FROM skipped WHERE survey_id = survey.id) AS skipped,
-           count(bytes) AS files, total(bytes) AS bytes
+           count(bytes) AS files, coalesce(sum(bytes), 0) AS bytes
          FROM survey LEFT JOIN survey_file ON survey_id = id LEFT JOIN image_file USING (content_hash)
          GROUP BY survey.id ORDER BY survey.id`,
       )

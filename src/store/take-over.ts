@@ -1,4 +1,4 @@
-import type Database from 'libsql';
+import type { Database } from './database.js';
 import type { TermStore } from './terms.js';
 import { noTerm } from './visit-document.js';
 
@@ -20,14 +20,14 @@ const termsOfLoad: ReadonlySet<string> = new Set(['parts', 'styleUse', 'scriptUs
 
 /** Copies pages with all that their visits found from one survey to another. */
 export class TakeOver {
-  readonly #database: Database.Database;
+  readonly #database: Database;
   readonly #terms: TermStore;
   readonly #from: number;
   readonly #to: number;
   #texts: ReadonlyMap<number, string> | undefined;
 
   /** @param from number of the survey that has the pages, and `to` of the one that gets them */
-  constructor(database: Database.Database, terms: TermStore, from: number, to: number) {
+  constructor(database: Database, terms: TermStore, from: number, to: number) {
     this.#database = database;
     this.#terms = terms;
     this.#from = from;
@@ -40,15 +40,14 @@ export class TakeOver {
       .prepare('SELECT id, curves FROM page WHERE survey_id = ? AND url = ?')
       .get(this.#from, url) as { id: number; curves: string };
     const curves = (JSON.parse(page.curves) as number[]).map(this.#renumber);
-    const { lastInsertRowid } = this.#database
+    const { id } = this.#database
       .prepare(
         `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
            bytes_by_type, curves, shape, document, taken_from)
          SELECT ?, url, final_url, status, depth, visits, NULL, error, bytes_by_type, ?, shape,
-           document, ? FROM page WHERE id = ?`,
+           document, ? FROM page WHERE id = ? RETURNING id`,
       )
-      .run(this.#to, JSON.stringify(curves), this.#from, page.id);
-    const id = Number(lastInsertRowid);
+      .get(this.#to, JSON.stringify(curves), this.#from, page.id) as { id: number };
     const visits = this.#database
       .prepare('SELECT view, facts, resources, load FROM visit WHERE page_id = ? ORDER BY rowid')
       .all(page.id) as VisitRow[];
@@ -94,7 +93,7 @@ export class TakeOver {
 
   /** Names the contents of responses as those of the survey that gets them. */
   #noteContents(table: 'survey_file' | 'survey_text', numbers: readonly number[]): void {
-    const add = this.#database.prepare(`INSERT OR IGNORE INTO ${table} VALUES (?, ?)`);
+    const add = this.#database.prepare(`INSERT INTO ${table} VALUES (?, ?) ON CONFLICT DO NOTHING`);
     for (const number of numbers) {
       const { contentHash } = this.#response(number);
       if (contentHash !== null) add.run(this.#to, contentHash);

@@ -1,4 +1,4 @@
-import type Database from 'libsql';
+import type { Database, Statement } from './database.js';
 import type { TextFacts } from '../core/survey/resource.js';
 
 type Stored = Omit<TextFacts, 'contentHash'> & { readonly revision?: number };
@@ -8,16 +8,18 @@ const revision = 2;
 
 /** What can be said of texts, each content once, shared by all surveys. */
 export class TextStore {
-  readonly #insert: Database.Statement;
-  readonly #has: Database.Statement;
-  readonly #ofSurvey: Database.Statement;
+  readonly #insert: Statement;
+  readonly #has: Statement;
+  readonly #ofSurvey: Statement;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#insert = database.prepare(
-      'INSERT OR REPLACE INTO text_file (content_hash, facts) VALUES (?, ?)',
+      `INSERT INTO text_file (content_hash, facts) VALUES (?, ?)
+       ON CONFLICT (content_hash) DO UPDATE SET facts = excluded.facts`,
     );
     this.#has = database.prepare(
-      "SELECT 1 FROM text_file WHERE content_hash = ? AND json_extract(facts, '$.revision') = ?",
+      `SELECT 1 FROM text_file WHERE content_hash = ?
+       AND ${database.dialect.member('facts', 'revision')} = ?`,
     );
     this.#ofSurvey = database.prepare(
       'SELECT content_hash, facts FROM survey_text JOIN text_file USING (content_hash) WHERE survey_id = ?',

@@ -1,9 +1,9 @@
-import type Database from 'libsql';
+import type { Database } from './database.js';
 import { NotFoundError } from '../core/base/errors.js';
 import type { SurveyHead } from '../core/survey/survey.js';
 
 /** @throws NotFoundError when a survey was thinned out to its figures. */
-export function refuseThinned(database: Database.Database, { id, label }: SurveyHead): void {
+export function refuseThinned(database: Database, { id, label }: SurveyHead): void {
   const row = database.prepare('SELECT thinned_at FROM survey WHERE id = ?').get(id) as
     { thinned_at: string | null } | undefined;
   if (!row?.thinned_at) return;

@@ -1,10 +1,10 @@
-import type Database from 'libsql';
+import type { Database } from './database.js';
 
 /** What trials of pages came to, as the documents that they are printed as. */
 export class TrialStore {
-  readonly #database: Database.Database;
+  readonly #database: Database;
 
-  constructor(database: Database.Database) {
+  constructor(database: Database) {
     this.#database = database;
   }
 

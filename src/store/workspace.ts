@@ -1,34 +1,32 @@
-import { closeSync, existsSync, openSync, statSync } from 'node:fs';
-import { readdir } from 'node:fs/promises';
-import { join, relative } from 'node:path';
-import Database from 'libsql';
-import { LynxError, WorkspaceError, messageOf } from '../core/base/errors.js';
+import { join } from 'node:path';
+import { WorkspaceError } from '../core/base/errors.js';
 import { AlarmStore } from './alarms.js';
-import { BodyStore } from './bodies.js';
-import { databaseProblems } from './database-problems.js';
+import type { BodyStore } from './bodies.js';
 import { EncodeStore } from './encodes.js';
 import { FigureStore } from './figures.js';
 import { FilmStore } from './films.js';
 import { FingerprintStore } from './fingerprints.js';
 import { ImageStore } from './images.js';
-import { Leases } from './leases.js';
-import { makeFolder } from '../system/make-folder.js';
-import { migrations, schemaVersion } from './schema.js';
+import type { Leases } from './leases.js';
 import { PageStore } from './pages.js';
+import type { WorkspacePlace, WorkspaceSize } from './place.js';
+import { isServerAddress, shownAddress } from './postgres/address.js';
+import { isWorkspaceServer, openServer } from './postgres/open.js';
 import { RoundStore } from './rounds.js';
+import { SessionStore } from './sessions.js';
+import { FolderBodies } from './sqlite/folder-bodies.js';
+import { isWorkspaceFolder, openFolder } from './sqlite/open.js';
+import { SurveyStore } from './surveys.js';
 import { TextStore } from './texts.js';
 import { TrialStore } from './trials.js';
-import { SessionStore } from './sessions.js';
-import { SurveyStore } from './surveys.js';
-import { inTransaction } from './transaction.js';
-
-const fileName = 'workspace.sqlite';
 
 /**
- * Everything the tool knows: one folder with an SQLite file, the bodies of images beside it, and the
- * HAR files of sessions. Surveys and sessions live in it under their labels.
+ * Everything the tool knows, in a folder or in a database on a server. Surveys and sessions live in it under their labels.
  */
 export class Workspace {
+  /** Where it is, for people. */
+  readonly shown: string;
+  /** The folder for files that programs open: HAR files, recordings. */
   readonly folder: string;
   readonly surveys: SurveyStore;
   readonly pages: PageStore;
@@ -48,11 +46,15 @@ export class Workspace {
   readonly recordedBodies: BodyStore;
   /** Who is at work in it. */
   readonly leases: Leases;
-  readonly #database: Database.Database;
+  /** On a server, what the programs that share it know of each other, and the address of their queue. */
+  readonly fleet: WorkspacePlace['fleet'];
+  readonly #place: WorkspacePlace;
 
-  private constructor(folder: string, database: Database.Database) {
+  private constructor(place: WorkspacePlace) {
+    const { folder, database, bodies, leases } = place;
+    this.#place = place;
+    this.shown = place.shown;
     this.folder = folder;
-    this.#database = database;
     this.surveys = new SurveyStore(database);
     this.pages = new PageStore(database);
     this.images = new ImageStore(database);
@@ -65,114 +67,52 @@ export class Workspace {
     this.figures = new FigureStore(database);
     this.rounds = new RoundStore(database);
     this.alarms = new AlarmStore(database);
-    this.leases = new Leases(join(folder, 'leases'));
-    this.bodies = new BodyStore(join(folder, 'bodies'));
-    this.recordedBodies = new BodyStore(join(folder, 'recordings', 'bodies'));
+    this.leases = leases;
+    this.fleet = place.fleet;
+    this.bodies = bodies;
+    this.recordedBodies = new FolderBodies(join(folder, 'recordings', 'bodies'));
   }
 
   /**
    * Opens a workspace, and makes it when it is not there.
    *
+   * @param place path of a folder, or address of a database: `postgres://user@host/database`
    * @throws WorkspaceError when it cannot be opened, is no workspace, or was written by a newer
    *   version of this tool.
    */
-  static open(folder: string): Workspace {
-    try {
-      makePrivate(folder);
-      const database = new Database(join(folder, fileName));
-      database.pragma('journal_mode = WAL');
-      database.pragma('synchronous = NORMAL');
-      database.pragma('foreign_keys = ON');
-      // Somebody may be making a copy of it, or thinning it out.
-      database.pragma('busy_timeout = 20000');
-      migrate(database, folder);
-      return new Workspace(folder, database);
-    } catch (error) {
-      if (error instanceof LynxError) throw error;
-      throw new WorkspaceError(`the workspace ${folder} cannot be opened: ${messageOf(error)}`, {
-        hint: 'name another folder with --workspace, or move this one away',
-        cause: error,
-      });
-    }
+  static open(place: string): Workspace {
+    return new Workspace(isServerAddress(place) ? openServer(place) : openFolder(place));
   }
 
-  static exists(folder: string): boolean {
-    return existsSync(join(folder, fileName));
+  static exists(place: string): boolean {
+    return isServerAddress(place) ? isWorkspaceServer(place) : isWorkspaceFolder(place);
   }
 
   /** Opens a workspace that must already exist. */
-  static openExisting(folder: string): Workspace {
-    if (!Workspace.exists(folder))
-      throw new WorkspaceError(`there is no workspace in ${folder}`, {
-        hint: 'run zealous-lynx survey or clock first, or name the folder with --workspace',
-      });
-    return Workspace.open(folder);
+  static openExisting(place: string): Workspace {
+    if (Workspace.exists(place)) return Workspace.open(place);
+    const shown = isServerAddress(place) ? shownAddress(place) : place;
+    throw new WorkspaceError(`there is no workspace in ${shown}`, {
+      hint: 'run zealous-lynx survey or clock first, or name the workspace with --workspace',
+    });
   }
 
-  /** Bytes on disk: the database, and the bodies of images. */
-  async size(): Promise<{ readonly database: number; readonly bodies: number }> {
-    const names = await readdir(this.folder, { recursive: true, withFileTypes: true });
-    const size = { database: 0, bodies: 0 };
-    for (const entry of names) {
-      if (!entry.isFile()) continue;
-      const bytes = statSync(join(entry.parentPath, entry.name), { throwIfNoEntry: false })?.size;
-      if (entry.name.startsWith(fileName)) size.database += bytes ?? 0;
-      else if (relative(this.folder, entry.parentPath).startsWith('bodies'))
-        size.bodies += bytes ?? 0;
-    }
-    return size;
+  size(): Promise<WorkspaceSize> {
+    return this.#place.size();
   }
 
   /** What is wrong with the database, in its own words; empty if it is sound. */
   problems(): string[] {
-    return databaseProblems(this.#database);
+    return this.#place.problems();
   }
 
   /** Returns the space of deleted rows to the disk. */
   tidy(): void {
-    this.#database.exec('VACUUM; PRAGMA wal_checkpoint(TRUNCATE);');
+    this.#place.tidy();
     this.pages.forget();
   }
 
   close(): void {
-    this.#database.close();
+    this.#place.close();
   }
-}
-
-/** Folders of a workspace besides its database. */
-const ownFolders = ['bodies', 'har', 'leases', 'pictures', 'recordings'];
-
-/** Makes what is to be kept readable for its owner alone: there are addresses in it that let one in. */
-function makePrivate(folder: string): void {
-  const file = join(folder, fileName);
-  if (existsSync(file)) return;
-  // A folder that was there is somebody's: only what is put into it is closed to others.
-  if (existsSync(folder)) for (const name of ownFolders) makeFolder(join(folder, name), 0o700);
-  else makeFolder(folder, 0o700);
-  // What the database writes beside it has the rights of the file itself.
-  closeSync(openSync(file, 'a', 0o600));
-}
-
-function migrate(database: Database.Database, folder: string): void {
-  const version = readVersion(database);
-  if (version > schemaVersion)
-    throw new WorkspaceError(
-      `the workspace ${folder} was written by a newer version of this program ` +
-        `(its format is ${version}, this one reads up to ${schemaVersion})`,
-      { hint: 'update zealous-lynx, or name another folder with --workspace' },
-    );
-  for (let next = version; next < schemaVersion; next++)
-    inTransaction(database, () => {
-      const migration = migrations[next]!;
-      if (typeof migration === 'string') database.exec(migration);
-      else migration(database);
-      database.pragma(`user_version = ${next + 1}`);
-    });
-}
-
-function readVersion(database: Database.Database): number {
-  const row = database.prepare('SELECT user_version AS version FROM pragma_user_version').get() as {
-    version: number;
-  };
-  return row.version;
 }

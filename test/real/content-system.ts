@@ -3,7 +3,7 @@ import type { ChildProcess } from 'node:child_process';
 import { cpSync, existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { freePort } from './free-port.js';
+import { freePort } from '../support/free-port.js';
 
 /** The packages that the content system and its server consist of. */
 export const systemPackages = [

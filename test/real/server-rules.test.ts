@@ -8,7 +8,7 @@ import { apacheDelivery, nginxDelivery } from '../../src/output/server/delivery.
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { scene } from '../support/pictures.js';
 import { oneView, run } from '../support/program.js';
-import { freePort } from './free-port.js';
+import { freePort } from '../support/free-port.js';
 import { providePackages } from '../support/packages.js';
 
 const missing = providePackages(['nginx-light', 'apache2']);

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { Workspace } from '../../src/store/workspace.js';
-import { temporaryFolder } from '../support/folder.js';
+import { freshPlace } from '../support/place.js';
 
 const now = '2026-11-27T12:00:00.000Z';
 const later = '2026-11-27T18:00:00.000Z';
 
 describe('alarms', () => {
   it('begin once, keep their time, and are over once', () => {
-    const workspace = Workspace.open(temporaryFolder());
+    const workspace = Workspace.open(freshPlace());
     const { alarms } = workspace;
     alarms.raise('heavy', { title: 'first' }, now);
     alarms.raise('heavy', { title: 'second' }, later);
@@ -24,7 +24,7 @@ describe('alarms', () => {
   });
 
   it('are told to each channel once, and their end to those that heard of the beginning', () => {
-    const workspace = Workspace.open(temporaryFolder());
+    const workspace = Workspace.open(freshPlace());
     const { alarms } = workspace;
     const untold = (channel: string) => alarms.untold(channel).map(({ occasion }) => occasion);
     alarms.raise('heavy', {}, now);

@@ -3,9 +3,9 @@ import { noBytes } from '../../src/core/load/request.js';
 import { noSketch } from '../../src/core/survey/document-sketch.js';
 import type { Resource } from '../../src/core/survey/resource.js';
 import { defaultViews } from '../../src/core/visitors/view.js';
-import type { PageRecord } from '../../src/store/pages.js';
+import type { PageRecord } from '../../src/store/page-writer.js';
 import { Workspace } from '../../src/store/workspace.js';
-import { temporaryFolder } from '../support/folder.js';
+import { freshPlace } from '../support/place.js';
 
 const start = 'http://a.test/';
 
@@ -32,7 +32,7 @@ const pageAt = (url: string): PageRecord => ({
 });
 
 it('is one for all that visits found, whatever order they were made in', () => {
-  const workspace = Workspace.open(temporaryFolder());
+  const workspace = Workspace.open(freshPlace());
   const plan = { given: [start], hosts: [start], scope: {} };
   const now = '2026-01-01T00:00:00.000Z';
   const head = workspace.surveys.begin('order', now, [start], defaultViews, plan);

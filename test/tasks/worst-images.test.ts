@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { failedEncode, noSteps } from '../../src/core/survey/failed-encode.js';
 import type { Encoded } from '../../src/core/survey/encoded.js';
-import type { PageRecord } from '../../src/store/pages.js';
+import type { PageRecord } from '../../src/store/page-writer.js';
 import { WorstImages } from '../../src/tasks/survey/worst-images.js';
 
 /** A page on which each of these contents was fetched from its address. */

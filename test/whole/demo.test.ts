@@ -76,7 +76,7 @@ describe('demo', () => {
       'report:',
     ];
     for (const title of titles) expect(stdout).toContain(title);
-    const last = stdout.trimEnd().split('\n').slice(-8);
+    const last = stdout.trimEnd().split('\n').slice(-10);
     expect(last.map((line) => line.split(' ')[0])).toEqual([
       'Surveyed',
       'Wasted',
@@ -84,6 +84,8 @@ describe('demo', () => {
       'Tried',
       '',
       'Clocked',
+      '',
+      '',
       'Reported',
       'Kept',
     ]);

@@ -19,12 +19,15 @@ const font = (body: Buffer, type: 'woff' | 'woff2'): ArchiveAnswer => ({
 
 const smallFont = (name: string | number) => font(small.get(name)!, 'woff2');
 
+/** A line that has its place whatever it is drawn with: where a font comes late, what is below would move. */
+const fixedLine = 'height:1.5em;line-height:1.5;white-space:nowrap;overflow:hidden';
+
 /** A face, and a line that is drawn with it. */
 function drawn(place: Place, name: string, url: string, display = 'swap') {
   const family = `${name} ${place.id}`;
   return {
     rule: `@font-face{font-family:"${family}";font-display:${display};src:url("${url}")}`,
-    line: `<p style='font-family:"${family}"'>${letters}</p>`,
+    line: `<p style='font-family:"${family}";${fixedLine}'>${letters}</p>`,
   };
 }
 

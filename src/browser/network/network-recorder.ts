@@ -36,6 +36,7 @@ export class NetworkRecorder {
   readonly #tab: Channel;
   readonly #bodies: boolean;
   readonly #listeners: FinishListener[] = [];
+  readonly #leaving: (() => void)[] = [];
 
   private constructor(tab: Channel, mainFrame: string, bodies: boolean) {
     this.#tab = tab;
@@ -53,6 +54,16 @@ export class NetworkRecorder {
   /** Calls back when a request's body has arrived, and for a response from the cache. */
   onFinished(listener: FinishListener): void {
     this.#listeners.push(listener);
+  }
+
+  /** Calls back when the page begins to become another one, whose bodies will take the place of its own. */
+  onLeaving(listener: () => void): void {
+    this.#leaving.push(listener);
+  }
+
+  /** Whether a process is that of the tab itself, which stays as long as the page does. */
+  isOfTab(channel: Channel): boolean {
+    return channel === this.#tab;
   }
 
   /** Listens to another process of the page as well; `url` is that of its script, if it is a worker. */
@@ -108,8 +119,14 @@ export class NetworkRecorder {
 
   async #listen(channel: Channel, bodies: boolean): Promise<void> {
     channel.on('Network.requestWillBeSent', (event) => {
-      if (event.type === 'Document' && event.frameId === this.#mainFrame && !event.redirectResponse)
+      if (
+        event.type === 'Document' &&
+        event.frameId === this.#mainFrame &&
+        !event.redirectResponse
+      ) {
+        if (this.#begun) for (const listener of this.#leaving) listener();
         this.#begun = true;
+      }
       if (!this.#begun || this.#requests.length >= maxRequests) return;
       this.#noteTime(event.timestamp);
       const before = this.#open.get(event.requestId)?.request;

@@ -1,4 +1,5 @@
 import { setTimeout as after } from 'node:timers/promises';
+import type { LimitFunction } from 'p-limit';
 import type { Browser, BrowserContextOptions } from 'playwright-core';
 import type { View } from '../../core/visitors/view.js';
 import { BodyCollector } from '../network/bodies.js';
@@ -22,6 +23,12 @@ export interface PageVisitor {
   readonly views: readonly Pick<Visitor, 'visit'>[];
   /** The place of the view to begin with: the one that takes longest, because pages are swept in it. */
   readonly first: number;
+  /** Bounds how many pages are loaded at the same time, views counted one by one; absent where the crawl does. */
+  readonly limit?: LimitFunction;
+  /** Whether it takes a page now; absent where it always does. */
+  readonly hasRoom?: () => boolean;
+  /** Told of each page that is begun (1) and done (−1). */
+  readonly onPage?: (change: 1 | -1) => void;
 }
 
 /** Without a user agent, it is the browser's own with the tool's name appended. */
@@ -123,7 +130,7 @@ async function isDown({ error }: Visit, gone: Promise<undefined>): Promise<boole
 }
 
 /** The view in which pages are swept, by its place: the first with a mouse, whose viewport really changes its width. */
-function sweptOf(views: readonly View[]): number {
+export function sweptOf(views: readonly View[]): number {
   return Math.max(
     0,
     views.findIndex(({ touch }) => !touch),

@@ -15,6 +15,7 @@ import { surveyCommand } from './survey.js';
 import { surveysCommand } from './surveys.js';
 import { trialCommand } from './trial.js';
 import { watchCommand } from './watch.js';
+import { workerCommand } from './worker.js';
 
 /** Every command, in the sequence of the work. */
 export const commands = {
@@ -30,6 +31,7 @@ export const commands = {
   gate: gateCommand,
   history: historyCommand,
   watch: watchCommand,
+  worker: workerCommand,
   surveys: surveysCommand,
   demo: demoCommand,
   init: initCommand,

@@ -24,6 +24,10 @@ export const surveyCommand = defineCommand({
     ['survey http://brindlebay.test/ --include "/journal/*" --depth 3', 'one part of the site'],
     ["survey http://staging.test/ --basic 'staging.test=$LOGIN'", 'with LOGIN=user:password set'],
     ['survey --changed-since autumn', 'only the pages that may have changed since then'],
+    [
+      'survey http://brindlebay.test/ --hand-over --workspace postgres://lynx@db.test/kites',
+      'for workers on other machines',
+    ],
     ['survey --resume', 'continue after Ctrl-C or a power cut'],
   ],
 });

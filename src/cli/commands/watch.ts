@@ -6,7 +6,14 @@ import { option, under } from '../options/option.js';
 import { surveyOptions } from '../options/survey.js';
 import { clockCommand } from './clock.js';
 
-const { list: _, resume: __, survey: ___, changedSince: ____, ...rest } = surveyOptions;
+const {
+  list: _,
+  resume: __,
+  survey: ___,
+  changedSince: ____,
+  handOver: $,
+  ...rest
+} = surveyOptions;
 const { label: _____, top: ______, encode: _______, ...crawl } = rest;
 const { runs, network, cpu } = clockCommand.options;
 

@@ -25,7 +25,7 @@ export const handler: Handler<typeof compareCommand> = async (settings, { policy
       return io.task.signal.aborted ? 130 : 0;
     }
     const { compare } = await import('../../tasks/clock/compare.js');
-    const pages = await compare(workspace, before, after, anyway);
+    const pages = await compare(workspace, before, after, anyway, settings.tried);
     await io.show(compareForms, { pages, choice: choiceOf(settings), waterfalls }, settings);
     return 0;
   } finally {
@@ -40,8 +40,16 @@ function areSurveys({ surveys, sessions }: OpenWorkspace, ...labels: readonly st
 }
 
 /** @throws UsageError for an option that only loads have. */
-function refuseLoads({ waterfalls, svg, png, looks, only, host }: Settings): void {
-  const asked = { waterfalls, svg, png, looks, only: only.length > 0, host: host.length > 0 };
+function refuseLoads({ waterfalls, tried, svg, png, looks, only, host }: Settings): void {
+  const asked = {
+    waterfalls,
+    tried,
+    svg,
+    png,
+    looks,
+    only: only.length > 0,
+    host: host.length > 0,
+  };
   const [first] = Object.entries(asked).flatMap(([name, given]) => (given ? [name] : []));
   if (first !== undefined)
     throw new UsageError(`--${first} needs loads, and surveys have none`, {

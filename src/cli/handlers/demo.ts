@@ -212,7 +212,7 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
     files: refitted.manifest.files.length,
     tried: trial.comparison,
     comparison: pair.comparison,
-    folders: { workspace: workspace.folder, out, report },
+    folders: { workspace: workspace.shown, out, report },
   };
   await show(storyForms, view, settings);
   return 0;

@@ -7,6 +7,9 @@ import type { RankView } from '../../output/views/rank.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { TaskOptions } from '../../tasks/progress.js';
 import type { Policy } from '../../core/policy/policy.js';
+import type { Crew, SurveyOptions } from '../../tasks/survey/survey-options.js';
+import { count } from '../../output/words/units.js';
+import { program } from '../program.js';
 import type { Log } from '../log.js';
 import type { Handler } from '../command.js';
 import type { surveyCommand } from '../commands/survey.js';
@@ -14,7 +17,7 @@ import type { surveyCommand } from '../commands/survey.js';
 export const handler: Handler<typeof surveyCommand> = async (
   settings,
   file,
-  { task, show, log },
+  { task, show, log, say },
 ) => {
   const { start, resume, list, sitemap, changedSince } = settings;
   const given = start.length > 0 || sitemap.length > 0 || list !== undefined;
@@ -34,11 +37,16 @@ export const handler: Handler<typeof surveyCommand> = async (
   const { Workspace } = await import('../../store/workspace.js');
   const { resumeSurvey, survey } = await import('../../tasks/survey/survey.js');
   const { surveyChanged } = await import('../../tasks/survey/survey-changed.js');
-  const common = { ...task, ...surveySettings(settings, file) };
+  const settled = { ...task, ...surveySettings(settings, file) };
   const views = await viewsFor(settings, file);
-  const scope = await scopeOf(settings);
+  const { readAddressList } = await import('../../crawl/address-list.js');
+  const listed = list === undefined ? [] : readAddressList(list);
+  const scope = scopeOf(settings, listed.length);
   const workspace = Workspace.open(settings.workspace);
   try {
+    const common = { ...settled, crew: settings.handOver ? undefined : await crewFor(workspace) };
+    if (settings.handOver)
+      return await handOver(workspace, settings, { ...common, views, scope, listed }, say);
     if (settings.refit.length > 0) await learnRefits(workspace, settings.refit, file.policy, log);
     const result =
       changedSince !== undefined
@@ -54,7 +62,7 @@ export const handler: Handler<typeof surveyCommand> = async (
               ...common,
               views,
               scope,
-              list,
+              listed,
               sitemaps: sitemap,
               label: settings.label,
             });
@@ -67,6 +75,33 @@ export const handler: Handler<typeof surveyCommand> = async (
     workspace.close();
   }
 };
+
+/** The workers of a workspace on a server, who help as long as they are there. */
+async function crewFor(workspace: Workspace): Promise<Crew | undefined> {
+  if (!workspace.fleet) return undefined;
+  const { crewOf } = await import('../../tasks/fleet/crew.js');
+  const { measuresOf } = await import('../../tasks/fleet/measures.js');
+  return crewOf(workspace, measuresOf(program), false);
+}
+
+async function handOver(
+  workspace: Workspace,
+  { start, label, sitemap, resume, changedSince }: Parameters<typeof handler>[0],
+  options: Omit<SurveyOptions, 'label' | 'sitemaps'>,
+  say: (words: string) => void,
+): Promise<void> {
+  if (resume || changedSince !== undefined)
+    throw new UsageError('only a new survey can be handed over', {
+      hint: 'leave out --resume and --changed-since',
+    });
+  const { handOverSurvey } = await import('../../tasks/fleet/hand-over.js');
+  const head = await handOverSurvey(workspace, start, { ...options, label, sitemaps: sitemap });
+  const workers = workspace.fleet!.store.workers().length;
+  say(
+    `Handed over ${head.label} to ${count(workers, 'worker')}.` +
+      (workers === 0 ? ' Start zealous-lynx worker on any machine.' : ''),
+  );
+}
 
 async function learnRefits(
   workspace: Workspace,

@@ -29,7 +29,9 @@ export const handler: Handler<typeof surveysCommand> = async (settings, file, { 
         ? await thinnedOf(workspace, { ...task, ...file, keep, dryRun, needed: neededBy(file) })
         : null;
     const surveys = check && check.database.length > 0 ? [] : workspace.surveys.list();
-    await show(surveysForms, { surveys, size: await workspace.size(), check, thinned }, settings);
+    const running = surveys.filter(({ id }) => workspace.leases.isHeld(`survey-${id}`));
+    const view = { surveys, running: running.map(({ id }) => id), check, thinned };
+    await show(surveysForms, { ...view, size: await workspace.size() }, settings);
     return check && check.database.length > 0 ? 3 : 0;
   } finally {
     workspace.close();

@@ -56,8 +56,12 @@ export function folderPath() {
   return pathTo('folder');
 }
 
-function pathTo(path: 'file' | 'folder') {
-  const allowed = `the path of a ${path}`;
+/** Where a workspace is: the path of a folder, or the address of a database. */
+export function workspacePlace() {
+  return pathTo('folder', 'the path of a folder, or postgres://user@host/database');
+}
+
+function pathTo(path: 'file' | 'folder', allowed = `the path of a ${path}`) {
   return string()
     .typeError(allowed)
     .min(1, allowed)

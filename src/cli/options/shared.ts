@@ -1,6 +1,6 @@
 import {
   shortText,
-  folderPath,
+  workspacePlace,
   filePath,
   hostMappings,
   textList,
@@ -11,7 +11,10 @@ import { option } from './option.js';
 
 /** Options that every command has. */
 export const commonOptions = {
-  workspace: option('Folder in which everything is kept', folderPath().default('.zealous-lynx')),
+  workspace: option(
+    'Folder in which everything is kept, or a PostgreSQL database: postgres://user@host/database',
+    workspacePlace().default('.zealous-lynx'),
+  ),
   config: option('Config file', filePath(), 'zealous-lynx.config.yaml, if there is one'),
   json: option('Print one JSON document and nothing else', yesOrNo().default(false)),
   quiet: option('Show no progress, and log errors only', yesOrNo().default(false)),

@@ -63,6 +63,10 @@ export const surveyOptions = {
       'Visit again only what may have changed since this survey, and take the rest over from it',
       shortText(),
     ),
+    handOver: option(
+      'Begin the survey and leave the work to the workers of a workspace on a PostgreSQL server',
+      yesOrNo().default(false),
+    ),
     resume: option('Continue a survey that was interrupted', yesOrNo().default(false)),
     survey: option('With --resume: label of the survey', shortText(), 'the newest'),
   }),

@@ -59,6 +59,11 @@ export function isFetched(address: string): boolean {
   return /^https?:/.test(address);
 }
 
+/** The address of the host that a page is on: `https://brindlebay.test/` of an address in its one form. */
+export function originOf(page: string): string {
+  return page.slice(0, page.indexOf('/', 'https://'.length) + 1);
+}
+
 /** Path and query of an address; all of one that has no path (`data:`), or that is not an address. */
 export function pathOf(address: string): string {
   if (isInDocument(address) || !URL.canParse(address)) return address;

@@ -21,11 +21,17 @@ const parameters = new RegExp(
 
 const credentials = /(\bhttps?:\/\/)[^\s/?#@"'<>]+@/gi;
 
+/** Of a database the user may be told. */
+const databasePassword = /(\bpostgres(?:ql)?:\/\/[^\s/?#@:"'<>]*:)[^\s/?#@"'<>]+@/gi;
+
 /** What stands for a secret. */
 export const maskedSecret = '***';
 
 /** A text in which no address tells a secret: no user and password, and no value that looks like a token or a signature. */
 export function withoutSecrets(text: string): string {
   if (!text.includes('=') && !text.includes('@')) return text;
-  return text.replace(parameters, `$1${maskedSecret}`).replace(credentials, `$1${maskedSecret}@`);
+  return text
+    .replace(parameters, `$1${maskedSecret}`)
+    .replace(credentials, `$1${maskedSecret}@`)
+    .replace(databasePassword, `$1${maskedSecret}@`);
 }

@@ -1,4 +1,4 @@
-import { textOf, untrustedObject } from '../base/untrusted.js';
+import { amountOf, textOf, untrustedObject } from '../base/untrusted.js';
 import type { UntrustedObject } from '../base/untrusted.js';
 
 /** What a HAR file holds of the body of a response. */
@@ -11,6 +11,8 @@ export interface HarContent {
   readonly bodyHash: string | null;
   /** Whether it was requested only once the page was scrolled. */
   readonly onScroll: boolean;
+  /** Milliseconds that it waited at the least, over several loads; `null` where there was one. */
+  readonly shortestWait: number | null;
 }
 
 const hash = /^[0-9a-f]{64}$/;
@@ -25,5 +27,6 @@ export function contentOf(entry: UntrustedObject): HarContent {
     isBase64: encoding === 'base64',
     bodyHash: hash.test(kept) ? kept : null,
     onScroll: entry['_onScroll'] === true,
+    shortestWait: amountOf(entry['_shortestWait']),
   };
 }

@@ -17,8 +17,8 @@ export interface StoredBody {
 /**
  * The recording in a HAR file.
  *
- * The time that a server took is what the browser waited for it, less a round trip to its host: the shortest time that
- * connecting to it took.
+ * The time that a server took is what the browser waited for it (the shortest time of several loads, where there were
+ * some), less a round trip to its host: the shortest time that connecting to it took.
  *
  * @param run with every request of the file
  * @param stored the body of each request of the run; `null` for none
@@ -39,7 +39,7 @@ export function readRecording(
       bodyBytes: body?.bytes ?? 0,
       wireBytes: wireBytesOf(request, body?.bytes ?? 0),
       encoding: encodingOf(request),
-      thinking: Math.max(0, request.phases.wait - trip),
+      thinking: Math.max(0, (contents[index]?.shortestWait ?? request.phases.wait) - trip),
       onScroll: contents[index]?.onScroll ?? false,
     };
   });

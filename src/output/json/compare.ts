@@ -1,11 +1,30 @@
+import { record } from '../../core/base/record.js';
+import { changesAgree } from '../../core/load/agreement.js';
+import { markerNames } from '../../core/load/markers.js';
 import { serverShift } from '../../core/load/server-shift.js';
 import type { PageRequest } from '../../core/load/request.js';
 import type { Session } from '../../core/load/session.js';
 import type { ComparedPageView, CompareView } from '../views/compare.js';
 
 /** Sessions before and after as the document `zealous-lynx.compare/1`. */
-export function compareDocument({ pages }: CompareView) {
-  return { format: 'zealous-lynx.compare/1', pages: pages.map(comparedPageDocument) };
+export function compareDocument({ pages }: Pick<CompareView, 'pages'>) {
+  return { format: 'zealous-lynx.compare/1', pages: pages.map(pageDocument) };
+}
+
+function pageDocument(page: ComparedPageView) {
+  return { ...comparedPageDocument(page), tried: page.tried && agreements(page) };
+}
+
+/** What a trial had said of each marker, and whether what was measured since agrees. */
+function agreements({ tried, comparison }: ComparedPageView) {
+  return record(markerNames, (name) => {
+    const { difference, interval } = tried!.markers[name];
+    return {
+      difference,
+      interval,
+      agrees: changesAgree(tried!.markers[name], comparison.markers[name]),
+    };
+  });
 }
 
 /** One page before and after, as documents have it. */

@@ -12,7 +12,7 @@ import { reportSentences } from '../words/report.js';
 import { ticketText } from '../markdown/tickets.js';
 import { worklistCsv } from '../csv/worklist.js';
 import { sessionDocument } from './clock.js';
-import { comparedPageDocument } from './compare.js';
+import { compareDocument } from './compare.js';
 import { findingsDocument } from './rank-findings.js';
 import { rankDocument } from './rank.js';
 import { worklistDocument } from './worklist.js';
@@ -90,7 +90,7 @@ export function reportDocument(view: ReportView) {
     sessions: sessions.map(sessionDocument),
     /** Of each session the headers of its requests, in their order. */
     headers: sessions.map(headersOf),
-    comparisons: comparisons.map(comparedPageDocument),
+    comparisons: compareDocument({ pages: comparisons }).pages,
     trials,
     worklist: worklistDocument(work.items),
     tickets: work.items.map(ticketText),

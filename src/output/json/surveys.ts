@@ -2,7 +2,7 @@ import type { SurveysView } from '../views/surveys.js';
 import { surveyHeadDocument } from './survey-head.js';
 
 /** The surveys of a workspace as the document `zealous-lynx.surveys/1`; sizes in bytes. */
-export function surveysDocument({ surveys, size, check, thinned }: SurveysView) {
+export function surveysDocument({ surveys, running, size, check, thinned }: SurveysView) {
   return {
     format: 'zealous-lynx.surveys/1',
     size,
@@ -14,6 +14,7 @@ export function surveysDocument({ surveys, size, check, thinned }: SurveysView) 
       files,
       bytes,
       ...(thinnedAt !== null && { thinnedAt }),
+      ...(running.includes(head.id) && { isRunning: true }),
     })),
   };
 }

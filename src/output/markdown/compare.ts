@@ -1,6 +1,7 @@
 import type { CompareView } from '../views/compare.js';
 import { changeWords } from '../words/change.js';
 import { comparisonLines } from '../words/comparison-lines.js';
+import { agreementLines } from '../words/tried-before.js';
 import { escaped } from './markdown.js';
 
 /** Comparisons as Markdown tables, one a page, to be pasted into a ticket. */
@@ -16,6 +17,9 @@ export function compareMarkdown({ pages }: CompareView): string {
           const told = changeWords(change, format, words);
           return `| ${[title, told.before, told.after, told.moved, told.percent, told.interval, told.verdict].join(' | ')} |`;
         }),
+        ...(page.tried
+          ? ['', ...agreementLines(page.tried, page.comparison).map((line) => `- ${line}`)]
+          : []),
       ].join('\n'),
     )
     .join('\n\n');

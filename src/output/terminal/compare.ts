@@ -19,6 +19,7 @@ import {
   timeWords,
 } from '../words/change.js';
 import type { Words } from '../words/change.js';
+import { agreementLines } from '../words/tried-before.js';
 import type { ComparedPageView, CompareView } from '../views/compare.js';
 import { loadsOf } from '../views/compare.js';
 import { lengthOf } from '../../core/load/request-view.js';
@@ -56,10 +57,8 @@ export function drawWaterfallPair(
 }
 
 /** Two sessions side by side: each marker, the bytes and the requests. */
-export function drawComparison(
-  { before, after, comparison, requests, looks }: ComparedPageView,
-  screen: Screen,
-): string {
+export function drawComparison(page: ComparedPageView, screen: Screen): string {
+  const { before, after, comparison, requests, looks } = page;
   const palette = paletteFor(screen);
   const { bold, dim, yellow } = palette;
   const differing = comparison.differingConditions;
@@ -115,10 +114,22 @@ export function drawComparison(
       ],
     ),
     ...serverLines(comparison).map(yellow),
+    ...drawTried(page, screen),
     ...drawRequests(requests, screen),
     ...drawLooks(looks, screen),
     ...footnotes(comparison).flatMap((words) => ['', dim(words)]),
   ].join('\n');
+}
+
+/** Whether it brought what a trial had said. */
+function drawTried({ tried, comparison }: ComparedPageView, screen: Screen): string[] {
+  if (tried === null) return [];
+  const { bold } = paletteFor(screen);
+  return [
+    '',
+    bold('Against the trial'),
+    ...agreementLines(tried, comparison).map((line) => `  ${line}`),
+  ];
 }
 
 /** What the server itself did to the times, in words. */

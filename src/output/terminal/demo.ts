@@ -1,5 +1,6 @@
 import type { DemoView } from '../views/demo.js';
 import { count, formatBytes, formatShare, formatTime } from '../words/units.js';
+import { agreementLines } from '../words/tried-before.js';
 import { verdictSentences } from '../words/trial.js';
 import { paletteFor } from './style.js';
 import type { Screen } from './style.js';
@@ -23,6 +24,7 @@ export function drawDemoSummary(view: DemoView, screen: Screen): string {
       (sentence, at) => `${at === 0 ? 'Tried     ' : '          '}${sentence}`,
     ),
     `Clocked   after it was deployed: load ${change('load')}, largest contentful paint ${change('largestContentfulPaint')}`,
+    ...agreementLines(tried, comparison).map((line) => `          ${line}`),
     `Reported  open ${bold(folders.report)} in a browser: all of it, for those who use no terminal`,
     `Kept      workspace ${folders.workspace}, new files ${folders.out}; try zealous-lynx rank, or demo --weeks`,
   ].join('\n');

@@ -6,7 +6,7 @@ import type { Screen } from './style.js';
 
 /** The surveys of a workspace, one row each, and their size on disk. */
 export function drawSurveys(
-  { surveys, size, check, thinned }: SurveysView,
+  { surveys, running, size, check, thinned }: SurveysView,
   screen: Screen,
 ): string {
   const { dim } = paletteFor(screen);
@@ -34,7 +34,7 @@ export function drawSurveys(
       surveys.map((survey) => [
         plainText(survey.label, 40),
         survey.startedAt.slice(0, 16).replace('T', ' '),
-        stateOf(survey),
+        running.includes(survey.id) ? 'running' : stateOf(survey),
         survey.thinnedAt === null ? String(survey.pages) : '–',
         String(survey.views.length),
         String(survey.files),

@@ -13,6 +13,8 @@ export interface ComparedPageView {
   readonly comparison: SessionComparison;
   readonly requests: readonly RequestChange[];
   readonly looks: Looks | null;
+  /** What a trial had measured of the same page; `null` where none was named. */
+  readonly tried: SessionComparison | null;
 }
 
 /** What a comparison is shown from. */

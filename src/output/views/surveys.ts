@@ -3,6 +3,8 @@ import type { SurveySummary } from '../../core/survey/survey.js';
 /** What the surveys of a workspace are shown from; sizes in bytes. */
 export interface SurveysView {
   readonly surveys: readonly SurveySummary[];
+  /** Numbers of the surveys that a program is at. */
+  readonly running: readonly number[];
   readonly size: { readonly database: number; readonly bodies: number };
   /** What a check has found; `null` where none was asked for. */
   readonly check: WorkspaceCheck | null;

@@ -10,25 +10,35 @@ import { formatBytes } from './units.js';
 export interface ComparisonLine {
   readonly title: string;
   readonly change: Change;
+  /** What a trial had measured of it; `null` where none was named. */
+  readonly tried: Change | null;
   readonly format: (value: number) => string;
   readonly words: Words;
 }
 
 /** The numbers of a comparison that are known on either side. */
-export function comparisonLines({ comparison }: ComparedPageView): ComparisonLine[] {
+export function comparisonLines({ comparison, tried }: ComparedPageView): ComparisonLine[] {
   const { markers, requestCount, bytes, bytesByType } = comparison;
   const all: ComparisonLine[] = [
     ...markerNames.map((name) => ({
       title: markerTitles[name],
       change: markers[name],
+      tried: tried && tried.markers[name],
       format: (value: number) => formatMarker(name, value),
       words: name === 'layoutShift' ? sizeWords : timeWords,
     })),
-    { title: 'requests', change: requestCount, format: String, words: sizeWords },
-    { title: 'bytes', change: bytes, format: formatBytes, words: sizeWords },
+    {
+      ...{ title: 'requests', change: requestCount, tried: tried && tried.requestCount },
+      ...{ format: String, words: sizeWords },
+    },
+    {
+      ...{ title: 'bytes', change: bytes, tried: tried && tried.bytes },
+      ...{ format: formatBytes, words: sizeWords },
+    },
     ...requestTypes.map((type) => ({
       title: `bytes: ${type}`,
       change: bytesByType[type],
+      tried: tried && tried.bytesByType[type],
       format: formatBytes,
       words: sizeWords,
     })),

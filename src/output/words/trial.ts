@@ -1,14 +1,13 @@
 import type { Change, SessionComparison } from '../../core/load/comparison.js';
 import { markerTitles } from '../../core/load/markers.js';
+import { decidingMarkers } from '../../core/trial/deciding-markers.js';
 import type { TriedPageView } from '../views/trial.js';
 import { changeWords, signed, timeWords } from './change.js';
 import { count, formatBytes, formatTime } from './units.js';
 
-const told = ['largestContentfulPaint', 'load'] as const;
-
 /** What the fixes bring, in two sentences. */
 export function verdictSentences({ markers, bytes }: SessionComparison): string[] {
-  const known = told.flatMap((name) => {
+  const known = decidingMarkers.flatMap((name) => {
     const { before, after } = markers[name];
     return before && after ? [{ name, change: markers[name], before, after }] : [];
   });

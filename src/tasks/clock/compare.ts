@@ -22,6 +22,8 @@ export interface ComparedPage {
   readonly requests: readonly RequestChange[];
   /** Whether it still looks the same; `null` where there is no picture of both sides. */
   readonly looks: ComparedLooks | null;
+  /** What a trial had measured of the same page; `null` where none was named. */
+  readonly tried: SessionComparison | null;
 }
 
 /** How similar a page looks before and after, with the pictures (PNG files) that show it. */
@@ -34,7 +36,8 @@ export interface ComparedLooks extends Looks {
  *
  * @param workspace opened only where a label is to be found
  * @param anyway compares sessions whose conditions differ, too
- * @throws NotFoundError when a label is not known; UsageError when they have no page in common;
+ * @param tried label of a trial whose changes are set beside those of the same pages
+ * @throws NotFoundError when a label is not known; UsageError when they have no page in common, or none with the trial;
  *   ConditionsDifferError when their conditions differ.
  */
 export async function compare(
@@ -42,6 +45,7 @@ export async function compare(
   before: string,
   after: string,
   anyway: boolean,
+  tried?: string,
 ): Promise<ComparedPage[]> {
   const sessionsOf = async (name: string) => {
     const sessions = isHar(name)
@@ -68,7 +72,46 @@ export async function compare(
         differing.map((each) => `${each.condition} ${each.before} / ${each.after}`).join('; '),
       { hint: 'run clock again for one of them, or compare them with --anyway' },
     );
-  return compared;
+  return tried === undefined ? compared : withTrial(workspace(), compared, tried);
+}
+
+/** Sets what a trial had measured beside what was measured since. */
+function withTrial(
+  { sessions }: Workspace,
+  compared: readonly ComparedPage[],
+  label: string,
+): ComparedPage[] {
+  const sideOf = (side: string, of: Session) => {
+    const names = sessions.labels().filter((name) => isOfTrial(name, label, side));
+    return names.flatMap((name) => sessions.find(name)).find((one) => isSamePage(one, of));
+  };
+  const pages = compared.map((page) => {
+    const [before, after] = [sideOf('before', page.before), sideOf('after', page.before)];
+    return { ...page, tried: before && after ? compareSessions(before, after) : null };
+  });
+  if (pages.some((page) => page.tried !== null)) return pages;
+  throw new UsageError(
+    `there is no trial ${label} of ${pagesOf(compared.map(({ before }) => before))}`,
+    {
+      hint: 'name the --label of a trial; surveys lists the sessions that it has left',
+    },
+  );
+}
+
+/** Whether a label is that of one side of a trial; a trial of several pages numbers theirs. */
+function isOfTrial(name: string, label: string, side: string): boolean {
+  return (
+    name.startsWith(`${label}-`) &&
+    /^(?:\d+-)?(\w+)$/.exec(name.slice(label.length + 1))?.[1] === side
+  );
+}
+
+function isSamePage(one: Session, other: Session): boolean {
+  return one.page === other.page && cacheOf(one) === cacheOf(other);
+}
+
+function cacheOf({ conditions }: Session) {
+  return conditions?.cache ?? 'cold';
 }
 
 /** One page before and after; of a workspace, with what it looks like. */
@@ -82,6 +125,7 @@ export async function comparedPage(
     comparison: compareSessions(before, after),
     requests: matchRequests(medianRun(before), medianRun(after)),
     looks: workspace && (await looksOf(workspace, before, after)),
+    tried: null,
   };
 }
 
@@ -126,7 +170,6 @@ function counted(sessions: readonly Session[], label: string): Session[] {
 function pairUp(one: readonly Session[], other: readonly Session[]): [Session, Session][] {
   if (one.length === 1 && other.length === 1) return [[one[0]!, other[0]!]];
   const single = [one, other].every((side) => new Set(side.map(({ page }) => page)).size === 1);
-  const cacheOf = ({ conditions }: Session) => conditions?.cache ?? 'cold';
   return one.flatMap((session) => {
     const match = other.find(
       (each) => (single || each.page === session.page) && cacheOf(each) === cacheOf(session),

@@ -1,6 +1,7 @@
 import type { PageVisitor } from '../../browser/visit/survey-browser.js';
 import type { Visit } from '../../browser/visit/visit-result.js';
 import type { Frontier } from '../../crawl/frontier.js';
+import { pause } from '../../crawl/pacer.js';
 import { isThirdParty } from '../../crawl/third-party.js';
 import { groupPages } from '../../core/survey/page-groups.js';
 import { noSketch } from '../../core/survey/document-sketch.js';
@@ -9,7 +10,8 @@ import type { NamingFile, PictureUse } from '../../core/survey/picture-use.js';
 import { noBytes, totalBytes } from '../../core/load/request.js';
 import type { BytesByType } from '../../core/load/request.js';
 import type { DuePage } from '../../core/survey/survey.js';
-import type { Found, PageRecord } from '../../store/pages.js';
+import type { PageRecord } from '../../store/page-writer.js';
+import type { Found } from '../../store/pages.js';
 import { collectGarbage } from './collect-garbage.js';
 import type { TaskOptions } from '../progress.js';
 import { visitPage } from './visit-page.js';
@@ -36,6 +38,9 @@ export interface CrawlOptions extends Manners {
 
 /** The number of pages after which their garbage is collected; that takes some hundredths of a second. */
 const pagesPerCollection = 25;
+
+/** Milliseconds between two looks whether a visitor takes a page. */
+const roomBeat = 300;
 
 /**
  * Visits what the frontier hands out, with all visitors at once. Each page is kept together with the
@@ -105,21 +110,27 @@ export async function crawl(
     }
     if (done % pagesPerCollection === 0) collectGarbage();
   };
+  const woken = () => new Promise<void>((resume) => wake.add(resume));
   const work = async (visitor: PageVisitor) => {
     while (!signal?.aborted && !isBroken) {
-      const due = frontier.next();
+      const hasRoom = visitor.hasRoom?.() ?? true;
+      const due = hasRoom ? frontier.next() : undefined;
       if (due) {
         busy++;
+        visitor.onPage?.(1);
         await take(visitor, due)
           .catch((error: unknown) => {
             isBroken = true;
             throw error;
           })
-          .finally(() => busy--);
+          .finally(() => {
+            busy--;
+            visitor.onPage?.(-1);
+          });
         for (const resume of wake) resume();
         wake.clear();
-      } else if (busy === 0) return;
-      else await new Promise<void>((resume) => wake.add(resume));
+      } else if (busy === 0 && (hasRoom || frontier.waiting === 0)) return;
+      else await (hasRoom ? woken() : pause(roomBeat));
     }
   };
   keepFound(frontier.takeFound());

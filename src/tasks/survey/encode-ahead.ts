@@ -9,14 +9,15 @@ import type { Size } from '../../core/base/size.js';
 import type { View } from '../../core/visitors/view.js';
 import { encodeKey } from '../../images/encode-key.js';
 import type { Visit } from '../../browser/visit/visit-result.js';
-import type { PageRecord } from '../../store/pages.js';
+import type { PageRecord } from '../../store/page-writer.js';
 import type { Workspace } from '../../store/workspace.js';
 import { refitResult } from './refit-result.js';
-import { encodeAndKeep } from './encode-file.js';
+import { encodeByAny } from './encode-file.js';
+import type { CrewWork } from './survey-options.js';
 import type { WorstImages } from './worst-images.js';
 
 /** Half of the cores are left to the browser: a page waits for the network and for its scripts. */
-const workers = Math.max(1, Math.floor(availableParallelism() / 2));
+const own = Math.max(1, Math.floor(availableParallelism() / 2));
 
 /**
  * Encodes images while the crawl waits for the network: each as soon as a page has shown what is needed of it. Where
@@ -38,8 +39,16 @@ export class EncodeAhead {
   #failure: Error | undefined;
 
   readonly #worst: WorstImages;
+  readonly #crew: CrewWork | undefined;
 
-  constructor(workspace: Workspace, views: readonly View[], policy: Policy, worst: WorstImages) {
+  constructor(
+    workspace: Workspace,
+    views: readonly View[],
+    policy: Policy,
+    worst: WorstImages,
+    crew: CrewWork | undefined,
+  ) {
+    this.#crew = crew;
     this.#workspace = workspace;
     this.#policy = policy;
     this.#worst = worst;
@@ -80,7 +89,7 @@ export class EncodeAhead {
   }
 
   #fill(): void {
-    while (!this.#ended && this.#running.size < workers) {
+    while (!this.#ended && this.#running.size < own + (this.#crew?.capacity ?? 0)) {
       const next = this.#largestWaiting();
       if (next === undefined) return;
       this.#waiting.delete(next);
@@ -116,7 +125,10 @@ export class EncodeAhead {
     if (!need && !isVector(file)) return;
     if (encodes.get(contentHash, need, this.#key) || !bodies.has(contentHash)) return;
     if (refitResult(this.#workspace, file, need, this.#policy)) return;
-    this.#worst.add(await encodeAndKeep(this.#workspace, file, need, this.#policy), file.bytes);
+    this.#worst.add(
+      await encodeByAny(this.#workspace, file, need, this.#policy, this.#crew),
+      file.bytes,
+    );
   }
 
   /** Begins no more encodes, and tells those under way by content hash. */

@@ -9,6 +9,7 @@ import { tidy } from '../../images/facts.js';
 import { contentHashOf } from '../../images/hash.js';
 import { compressedBytes, encodeNeeded } from '../../images/needed.js';
 import type { Workspace } from '../../store/workspace.js';
+import type { CrewWork } from './survey-options.js';
 import { optimiseVector } from '../vector/optimise-vector.js';
 
 /**
@@ -33,6 +34,22 @@ export async function encodeAndKeep(
   const encoded = await encodeOne(workspace, file, body, need, policy);
   workspace.encodes.add(encoded, encodeKey(policy));
   return encoded;
+}
+
+/**
+ * The same by a worker of a crew that is free, or else here.
+ */
+export async function encodeByAny(
+  workspace: Workspace,
+  file: ImageFile,
+  need: Size | null,
+  policy: Policy,
+  crew: CrewWork | undefined,
+): Promise<Encoded> {
+  if (!crew?.hasRoomForEncode) return encodeAndKeep(workspace, file, need, policy);
+  await crew.encode(file.contentHash, need);
+  const made = workspace.encodes.get(file.contentHash, need, encodeKey(policy));
+  return made ?? failedEncode(file, need, 'the survey was stopped before it was encoded');
 }
 
 async function encodeOne(

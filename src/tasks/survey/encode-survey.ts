@@ -12,13 +12,16 @@ import { picturesAtOnce } from '../../images/at-once.js';
 import { encodeKey } from '../../images/encode-key.js';
 import type { Workspace } from '../../store/workspace.js';
 import { refitResult } from './refit-result.js';
+import type { CrewWork } from './survey-options.js';
 import { noProgress } from '../progress.js';
 import type { TaskOptions } from '../progress.js';
 
 export interface EncodeOptions extends TaskOptions {
-  /** Called with each encode as it is made, and the bytes of the file as it is. */
   /** Encodes that others are making, by content hash: they are waited for and not made twice. */
   readonly underWay?: ReadonlyMap<string, Promise<void>> | undefined;
+  /** Who encodes besides. */
+  readonly crew?: CrewWork | undefined;
+  /** Called with each encode as it is made, and the bytes of the file as it is. */
   readonly onEncoded?: (encoded: Encoded, bytes: number) => void;
 }
 
@@ -33,7 +36,7 @@ export async function encodeSurvey(
   facts: Omit<SurveyFacts, 'encoded' | 'pictures'>,
   policy: Policy,
   needs: PlacementNeeds,
-  { signal, onProgress = noProgress, underWay, onEncoded = () => {} }: EncodeOptions = {},
+  { signal, onProgress = noProgress, underWay, onEncoded = () => {}, crew }: EncodeOptions = {},
 ): Promise<Encoded[]> {
   const largest = largestNeeds(facts, needs);
   const kept = workspace.encodes.ofSurvey(facts.head.id, encodeKey(policy));
@@ -54,8 +57,8 @@ export async function encodeSurvey(
   // What may waste the most comes first, and no large one is left alone at the end.
   due.sort((one, other) => other.file.bytes - one.file.bytes);
   // The encoders take a while to load.
-  const { encodeAndKeep } = await import('./encode-file.js');
-  const limit = pLimit(picturesAtOnce);
+  const { encodeByAny } = await import('./encode-file.js');
+  const limit = pLimit(picturesAtOnce + (crew?.capacity ?? 0));
   let done = 0;
   const results = await Promise.all(
     due.map(({ file, need }) =>
@@ -67,7 +70,7 @@ export async function encodeSurvey(
         const encoded =
           made && isWhole(workspace, made)
             ? made
-            : await encodeAndKeep(workspace, file, need, policy);
+            : await encodeByAny(workspace, file, need, policy, crew);
         onEncoded(encoded, file.bytes);
         onProgress({ stage: 'images', done: ++done, total: due.length, doing: file.mediaType });
         return encoded;

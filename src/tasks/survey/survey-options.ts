@@ -1,8 +1,12 @@
+import type { PageVisitor } from '../../browser/visit/survey-browser.js';
 import type { VisitLimits } from '../../browser/visit/visit.js';
 import type { Access } from '../../core/address/access.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { NamedGroup } from '../../core/survey/page-groups.js';
+import type { Size } from '../../core/base/size.js';
+import type { SurveyHead } from '../../core/survey/survey.js';
 import type { View } from '../../core/visitors/view.js';
+import type { ListedPage } from '../../crawl/address-list.js';
 import type { Scope } from '../../crawl/frontier.js';
 import type { SurveyOutcome } from '../../output/views/survey.js';
 import type { TaskOptions } from '../progress.js';
@@ -13,8 +17,8 @@ export interface SurveyOptions extends TaskOptions, HostOptions {
   readonly views: readonly View[];
   /** Which pages are visited. */
   readonly scope: Scope;
-  /** File that lists pages, with their visits if known. */
-  readonly list?: string | undefined;
+  /** Pages to begin with besides the starts, as `readAddressList` returns them. */
+  readonly listed?: readonly ListedPage[];
   /** Sitemaps: addresses, files, or `robots` for those that robots.txt names. */
   readonly sitemaps?: readonly string[];
   /** Also visits what robots.txt disallows. */
@@ -45,6 +49,8 @@ export interface SurveyOptions extends TaskOptions, HostOptions {
   readonly noEncodes?: boolean;
   readonly policy: Policy;
   readonly limits?: VisitLimits;
+  /** Who works on it besides. */
+  readonly crew?: Crew | undefined;
 }
 
 /** An interrupted survey, to be resumed with the settings it started with. */
@@ -60,6 +66,28 @@ export interface ResumeOptions extends Omit<
 export interface ChangedOptions extends Omit<SurveyOptions, 'views' | 'scope' | 'list'> {
   /** Label of the earlier survey, whose starts, views and settings of the crawl are taken. */
   readonly since: string;
+}
+
+/** Workers on other machines that do a part of a survey. */
+export interface Crew {
+  /** Whether they visit all pages, and this program only leads. */
+  readonly doesAll: boolean;
+  /** Begins to give them work of a survey. */
+  readonly begin: (head: SurveyHead, options: WorkOptions) => CrewWork;
+  /** Waits until a page may be loaded at the pace that all keep together. */
+  readonly turn: (url: string, pace: number, signal?: AbortSignal) => Promise<void>;
+}
+
+/** The work on one survey that is given to a crew. */
+export interface CrewWork {
+  readonly visitors: (views: readonly View[]) => readonly PageVisitor[];
+  /** Whether one of them is free to encode. */
+  readonly hasRoomForEncode: boolean;
+  readonly capacity: number;
+  /** Has one of them encode a file at its need, and keep what came of it. */
+  readonly encode: (contentHash: string, need: Size | null) => Promise<void>;
+  /** @param isStopped whether the survey was stopped by a person, and is to be left alone */
+  readonly close: (isStopped: boolean) => Promise<void>;
 }
 
 /** What a survey comes to. */

@@ -1,5 +1,6 @@
 import pLimit from 'p-limit';
 import { SurveyBrowser } from '../../browser/visit/survey-browser.js';
+import type { PageVisitor } from '../../browser/visit/survey-browser.js';
 import { missingImages } from '../../core/survey/missing-images.js';
 import { groupPages } from '../../core/survey/page-groups.js';
 import type { SurveyHead } from '../../core/survey/survey.js';
@@ -20,7 +21,7 @@ import { fetcher } from './fetcher.js';
 import { bodyKeeper } from './keep-body.js';
 import { examineFonts } from './font-work.js';
 import type { OpenStarts } from './starts.js';
-import type { SurveyResult, WorkOptions } from './survey-options.js';
+import type { CrewWork, SurveyResult, WorkOptions } from './survey-options.js';
 import { maxNamingBytes, NamingFiles } from './naming-files.js';
 import { TextWork } from './text-work.js';
 import { WorstImages } from './worst-images.js';
@@ -40,47 +41,40 @@ export interface BegunSurvey {
 export async function workOn(
   workspace: Workspace,
   open: OpenStarts,
-  options: WorkOptions,
+  given: WorkOptions,
   begin: (robots: Robots) => BegunSurvey | Promise<BegunSurvey>,
 ): Promise<SurveyResult> {
+  // A folder is served by this program, on this machine.
+  const options = { ...given, crew: open.served.size === 0 ? given.crew : undefined };
   const { signal, onProgress: tell = noProgress, onTrace = noTrace } = options;
   const { surveys, pages } = workspace;
   let lease: Lease | undefined;
+  let crew: CrewWork | undefined;
   workspace.bodies.clearDrafts();
   const thread = new TextThread();
   const texts = new TextWork(workspace, thread, options.noBodies ?? false);
   try {
-    const browser = await SurveyBrowser.open({
-      views: options.views,
-      tabs: Math.min(options.tabs, options.scope.pages),
-      keepBody: bodyKeeper(workspace, options.noBodies ?? false, texts),
-      keepText: texts.keep,
-      reach: open.reach,
-      onNotice: options.onNotice,
-      memory: options.memory,
-      limits: options.limits,
-      userAgent: options.userAgent,
-      accesses: options.accesses,
-      browserState: options.browserState,
-      anyCertificate: options.anyCertificate,
-      pictures: !options.noBodies && !options.noPictures,
-      onTrace,
-    });
-    const stop = () => void browser.close();
+    const browser = options.crew?.doesAll
+      ? undefined
+      : await openBrowser(workspace, open, options, texts);
+    const stop = () => void browser?.close();
     signal?.addEventListener('abort', stop, { once: true });
     try {
       const robots = new Robots(fetcher(options, open.reach, robotsLimit));
       const { head, frontier, visited } = await begin(robots);
       lease = workspace.leases.take(`survey-${head.id}`);
+      crew = options.crew?.begin(head, options);
       const refusal = async (url: string) =>
         options.ignoreRobots ? undefined : robots.refusal(url);
       const fetch = fetcher(options, open.reach, maxNamingBytes);
       const naming = new NamingFiles({ fetch, refusal, onTrace });
       const encodes = !options.noBodies && !options.noEncodes;
       const worst = new WorstImages();
-      const ahead = encodes ? await encodeAhead(workspace, options, worst) : undefined;
+      const ahead = encodes ? await encodeAhead(workspace, options, worst, crew) : undefined;
       const onProgress = (progress: Progress) => tell({ ...progress, worst: worst.top });
-      await crawl(frontier, browser.visitors, {
+      const own = (browser?.visitors ?? []).map((visitor) => inTurn(visitor, options));
+      const visitors = [...own, ...(crew?.visitors(options.views) ?? [])];
+      await crawl(frontier, visitors, {
         refusal,
         keep: (record, found) => {
           pages.add(head.id, record, found);
@@ -99,7 +93,7 @@ export async function workOn(
         visited,
       });
       // The processors are the encoders' from here on.
-      void browser.close();
+      void browser?.close();
       const underWay = ahead?.end();
       pages.setGroups(head.id, groupPages(pages.sketches(head.id), options.groups));
       if (!signal?.aborted && encodes) {
@@ -111,6 +105,7 @@ export async function workOn(
           onProgress,
           onEncoded,
           underWay,
+          crew,
         });
         await picturesOfSurvey(workspace, facts, options);
       }
@@ -124,23 +119,64 @@ export async function workOn(
       return resultOf(workspace, head.id, signal?.aborted ?? false);
     } finally {
       signal?.removeEventListener('abort', stop);
-      await browser.close();
+      await browser?.close();
     }
   } finally {
+    await crew?.close(signal?.aborted ?? false);
     await thread.close();
     await open.close();
     lease?.release();
   }
 }
 
+/** A visitor that keeps a pace together with the workers of a crew. */
+function inTurn(visitor: PageVisitor, { crew, pace = 0, signal }: WorkOptions): PageVisitor {
+  if (!crew || pace === 0) return visitor;
+  return {
+    ...visitor,
+    views: visitor.views.map((view) => ({
+      visit: async (url, onLoaded) => {
+        await crew.turn(url, pace, signal);
+        return view.visit(url, onLoaded);
+      },
+    })),
+  };
+}
+
+/** A browser with the settings of a survey, which keeps what it is sent in the workspace. */
+export function openBrowser(
+  workspace: Workspace,
+  open: Pick<OpenStarts, 'reach'>,
+  options: WorkOptions,
+  texts: TextWork,
+): Promise<SurveyBrowser> {
+  return SurveyBrowser.open({
+    views: options.views,
+    tabs: Math.min(options.tabs, options.scope.pages),
+    keepBody: bodyKeeper(workspace, options.noBodies ?? false, texts),
+    keepText: texts.keep,
+    reach: open.reach,
+    onNotice: options.onNotice,
+    memory: options.memory,
+    limits: options.limits,
+    userAgent: options.userAgent,
+    accesses: options.accesses,
+    browserState: options.browserState,
+    anyCertificate: options.anyCertificate,
+    pictures: !options.noBodies && !options.noPictures,
+    onTrace: options.onTrace ?? noTrace,
+  });
+}
+
 async function encodeAhead(
   workspace: Workspace,
   { views, policy }: Pick<WorkOptions, 'views' | 'policy'>,
   worst: WorstImages,
+  crew: CrewWork | undefined,
 ): Promise<EncodeAhead> {
   // Whoever makes no encodes is spared the time that the encoders take to load.
   const { EncodeAhead } = await import('./encode-ahead.js');
-  return new EncodeAhead(workspace, views, policy, worst);
+  return new EncodeAhead(workspace, views, policy, worst, crew);
 }
 
 function resultOf(workspace: Workspace, id: number, interrupted: boolean): SurveyResult {

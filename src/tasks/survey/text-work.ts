@@ -53,9 +53,14 @@ export class TextWork {
     this.#workspace.texts.add(await this.#thread.facts(contentHash, body, kind));
   }
 
+  /** Waits for what is under way by now. */
+  async settled(): Promise<void> {
+    await Promise.all(this.#underWay.values());
+  }
+
   /** @throws whatever kept the texts or their facts from being kept. */
   async done(): Promise<void> {
-    await Promise.all(this.#underWay.values());
+    await this.settled();
     if (this.#failure) throw this.#failure;
   }
 }

@@ -37,11 +37,12 @@ export interface VisitPageOptions {
  * view is not loaded in the others: they would say the same.
  */
 export async function visitPage(
-  { views, first }: PageVisitor,
+  { views, first, limit }: PageVisitor,
   url: string,
-  manners: Manners,
+  common: Manners,
   { isNone, hurry, onVisit }: VisitPageOptions,
 ): Promise<Visit[]> {
+  const manners = limit ? { ...common, limit } : common;
   let rest: Promise<Visit[]> | undefined;
   const visitIn = async (view: number, onLoaded?: () => void) => {
     const visit = await visitPatiently(() => views[view]!.visit(url, onLoaded), url, manners);

@@ -1,5 +1,5 @@
 import type { Encoded } from '../../core/survey/encoded.js';
-import type { PageRecord } from '../../store/pages.js';
+import type { PageRecord } from '../../store/page-writer.js';
 import type { WastefulImage } from '../progress.js';
 
 /** How many are shown. */

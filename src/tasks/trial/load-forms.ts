@@ -3,6 +3,7 @@ import { defaultColdLoadLimits } from '../../browser/load/cold-load.js';
 import { compareSessions } from '../../core/load/comparison.js';
 import { countedRuns } from '../../core/load/session.js';
 import type { Run, Session } from '../../core/load/session.js';
+import { decidingMarkers } from '../../core/trial/deciding-markers.js';
 import type { Film } from '../../core/pixels/film.js';
 import type { ThrowAwayCertificate } from '../../replay/certificate.js';
 import type { Workspace } from '../../store/workspace.js';
@@ -35,9 +36,6 @@ export interface LoadedForm {
   readonly side: ReplaySide;
   readonly film: Film | null;
 }
-
-/** Markers that decide whether more loads are made. */
-const deciding = ['largestContentfulPaint', 'load'] as const;
 
 /**
  * Replays all forms of a page, and loads them in turn: as often as was asked for, and the first two of them more often
@@ -121,7 +119,7 @@ function runsToSettle(before: Session, after: Session, most: number): number {
   const loaded = Math.max(before.runs.length, after.runs.length);
   if (countedRuns(before).length === 0 || countedRuns(after).length === 0) return 0;
   const { markers } = compareSessions(before, after);
-  const needed = deciding
+  const needed = decidingMarkers
     .map((name) => markers[name].runsToSettle ?? 0)
     .filter((total) => total <= most);
   return Math.max(0, ...needed.map((total) => total - loaded));

@@ -1,19 +1,25 @@
 import { join } from 'node:path';
 import type { Browser } from 'playwright-core';
-import { coldLoad } from '../../browser/load/cold-load.js';
+import { coldLoad, defaultColdLoadLimits } from '../../browser/load/cold-load.js';
 import type { LoadPlan } from '../../browser/load/cold-load.js';
 import { PageTape } from '../../browser/load/page-tape.js';
 import type { TapedRequest } from '../../browser/load/page-tape.js';
 import { PageError } from '../../core/base/errors.js';
 import type { HarContent } from '../../core/load/har-content.js';
+import type { PageRequest } from '../../core/load/request.js';
 import { readRecording } from '../../core/trial/read-recording.js';
 import type { StoredBody } from '../../core/trial/read-recording.js';
 import type { Recording } from '../../core/trial/recording.js';
+import { shortestWaits } from '../../core/trial/shortest-waits.js';
 import { contentHashOf } from '../../images/hash.js';
 import { harOf } from '../../output/json/har.js';
 import { writeWhole } from '../../store/write-whole.js';
 import type { Workspace } from '../../store/workspace.js';
 import { steadyPage } from './steady-page.js';
+
+/** Loads after the one that is recorded, of which only the waits are used. */
+const timingLoads = 2;
+const timingLimits = { ...defaultColdLoadLimits, settle: 0, rest: 0 };
 
 /** Smaller bodies stand in the HAR file itself. */
 const maxInline = 64_000;
@@ -27,8 +33,8 @@ export interface RecordedPage {
 }
 
 /**
- * Loads a page once on the line as it is, scrolls it, and keeps every response in a HAR file with contents; large bodies
- * lie beside it by their hash.
+ * Loads a page on the line as it is, scrolls it, and keeps every response in a HAR file with contents; large bodies lie
+ * beside it by their hash. The times of servers are those of three loads.
  *
  * @param name of the file, without its ending
  * @throws PageError when the page cannot be loaded.
@@ -47,29 +53,41 @@ export async function recordPage(
     await workspace.recordedBodies.keep(hash, body);
     return { hash, bytes: body.length };
   });
-  const [run] = await coldLoad(browser, {
-    ...plan,
-    observer: tape,
-    context: { script: steadyPage() },
-  });
+  const steady = { ...plan, context: { script: steadyPage() } };
+  const [run] = await coldLoad(browser, { ...steady, observer: tape });
   if (run.failure !== null)
     throw new PageError(`${plan.url} could not be recorded: ${run.failure}`, {
       hint: 'check the address; for a host that only this machine knows, see --map-host',
     });
   const taped = tape.requests;
   const whole = { ...run, requests: taped.map(({ request }) => request) };
+  const limits = { ...timingLimits, load: plan.limits?.load ?? timingLimits.load };
+  const timed: (readonly PageRequest[])[] = [];
+  for (let at = 0; at < timingLoads; at++) {
+    const [one] = await coldLoad(browser, { ...steady, limits });
+    timed.push(one.requests);
+  }
+  const waits = shortestWaits(whole.requests, timed);
   const { startedAt } = run;
   const session = {
     ...{ id: 0, label: name, page: plan.url, startedAt, runs: [whole] },
     conditions: plan.conditions,
   };
   const har = harOf(session, whole, creator);
-  const entries = har.log.entries.map((entry, index) => withContent(entry, taped[index]!, small));
+  const entries = har.log.entries.map((entry, index) => ({
+    ...withContent(entry, taped[index]!, small),
+    ...(waits[index] !== null && { _shortestWait: waits[index] }),
+  }));
   const file = join(workspace.folder, 'recordings', `${name}.har`);
   const document = { log: { ...har.log, entries } };
   await writeWhole(file, `${JSON.stringify(document, null, 2)}\n`);
   return {
-    recording: readRecording(plan.url, whole, taped.map(contentOf), taped.map(storedBody)),
+    recording: readRecording(
+      plan.url,
+      whole,
+      taped.map((one, index) => contentOf(one, waits[index] ?? null)),
+      taped.map(storedBody),
+    ),
     file,
     missing: taped.flatMap(({ request, missing }) =>
       missing === null ? [] : [{ url: request.url, reason: missing }],
@@ -81,8 +99,8 @@ function storedBody({ body }: TapedRequest): StoredBody | null {
   return body;
 }
 
-function contentOf({ onScroll, body }: TapedRequest): HarContent {
-  return { text: null, isBase64: false, bodyHash: body?.hash ?? null, onScroll };
+function contentOf({ onScroll, body }: TapedRequest, shortestWait: number | null): HarContent {
+  return { text: null, isBase64: false, bodyHash: body?.hash ?? null, onScroll, shortestWait };
 }
 
 /** The entry with the body of its response, or the hash of it. */

@@ -83,7 +83,7 @@ export async function trial(
   return { pages: tried, interrupted: signal?.aborted ?? false };
 }
 
-/** Records each page once, on the line as it is. */
+/** Records each page, on the line as it is. */
 async function recordAll(
   workspace: Workspace,
   pages: readonly string[],

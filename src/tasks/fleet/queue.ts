@@ -1,0 +1,49 @@
+import type { Logger, WorkerUtils } from 'graphile-worker';
+import type { FleetTask } from './task.js';
+
+/** Attempts at a task whose worker fails at it: one that crashes a worker is not given to all of them. */
+export const mostAttempts = 3;
+
+/** The queue in the database of a workspace, as whoever asks for work has it. */
+export class Queue {
+  readonly #address: string;
+  readonly #name: string;
+  #utils: Promise<WorkerUtils> | undefined;
+
+  /** @param name of the tasks for workers that measure alike */
+  constructor(address: string, name: string) {
+    this.#address = address;
+    this.#name = name;
+  }
+
+  async add(task: FleetTask): Promise<void> {
+    const utils = await (this.#utils ??= this.#open());
+    // Pages first: they lead to others, and encodes can be made while servers are waited for.
+    const priority = task.kind === 'visit' ? 0 : 1;
+    const options = { jobKey: task.key, maxAttempts: mostAttempts, priority };
+    await utils.addJob(this.#name, task, options);
+  }
+
+  async close(): Promise<void> {
+    const utils = await this.#utils?.catch(() => undefined);
+    this.#utils = undefined;
+    await utils?.release();
+  }
+
+  async #open(): Promise<WorkerUtils> {
+    const { makeWorkerUtils } = await import('graphile-worker');
+    const utils = await makeWorkerUtils({
+      connectionString: this.#address,
+      maxPoolSize: 2,
+      logger: await silent(),
+    });
+    await utils.migrate();
+    return utils;
+  }
+}
+
+/** The queue's own log, which is about what the program tells in its own words. */
+export async function silent(): Promise<Logger> {
+  const { Logger } = await import('graphile-worker');
+  return new Logger(() => () => {});
+}
