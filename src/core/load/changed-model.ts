@@ -1,4 +1,4 @@
-import { lowRank } from './load-model.js';
+import { barePaint, lowRank } from './load-model.js';
 import type { LoadModel, MarkerRule, ModelRequest } from './load-model.js';
 import { simulate } from './simulate.js';
 
@@ -48,20 +48,26 @@ export function changedModel(model: LoadModel, changes: RequestChanges): LoadMod
     };
   });
   const left = imageBytes(requests) / Math.max(1, imageBytes(model.requests));
-  const moved = (rule: MarkerRule | null, isPaint: boolean) =>
+  const moved = (rule: MarkerRule | null, isMeant = (_at: number) => true) =>
     rule && {
-      waitsFor: rule.waitsFor
-        .filter((at) => !(isPaint && isDeferred(at)))
-        .flatMap((at) => places.get(at) ?? []),
-      lag: isPaint ? paintLag(rule.lag, left) : rule.lag,
+      ...rule,
+      waitsFor: rule.waitsFor.filter(isMeant).flatMap((at) => places.get(at) ?? []),
     };
-  const { firstContentfulPaint, largestContentfulPaint, load } = model.markers;
+  const { firstContentfulPaint, largestContentfulPaint, domContentLoaded, load } = model.markers;
+  const paint = moved(firstContentfulPaint, (at) => !isDeferred(at));
+  const largest = largestContentfulPaint;
   return {
     ...{ network: model.network, requests },
     markers: {
-      firstContentfulPaint: moved(firstContentfulPaint, true),
-      largestContentfulPaint: moved(largestContentfulPaint, true),
-      load: moved(load, false),
+      firstContentfulPaint: paint && { ...paint, lag: paintLag(paint.lag, left) },
+      largestContentfulPaint: largest && {
+        ...largest,
+        picture: largest.picture === null ? null : (places.get(largest.picture) ?? null),
+        lagInTime: paintLag(largest.lagInTime, left),
+        lagLate: paintLag(largest.lagLate, left),
+      },
+      domContentLoaded: moved(domContentLoaded),
+      load: moved(load),
     },
   };
 }
@@ -99,9 +105,6 @@ function knownFrom(
 function imageBytes(requests: LoadModel['requests']): number {
   return requests.reduce((sum, { isImage, bytes }) => sum + (isImage ? bytes : 0), 0);
 }
-
-/** Milliseconds that laying a page out and painting it take without any picture: about as much on all pages that were tried. */
-const barePaint = 100;
 
 /**
  * How long a paint takes once all that it waits for is there. What is beyond a bare paint is decoding, also of pictures that

@@ -38,16 +38,34 @@ export interface LoadModel {
   readonly markers: ModelMarkers;
 }
 
-/** Moments that a marker comes after, by places in the list of requests, and how long after. */
+/** The requests whose ends a marker comes after, by places in the list, and the milliseconds from the last of them. */
 export interface MarkerRule {
   readonly waitsFor: readonly number[];
-  /** Whether it waits for the first bytes of the document, too. */
   readonly lag: number;
 }
 
+/**
+ * What the largest contentful paint comes after. A picture that has ended before the page is laid out is painted with the
+ * first frame; a later one is painted in a frame of its own.
+ */
+export interface LargestRule {
+  /** The place of its picture; `null` where it is text. */
+  readonly picture: number | null;
+  /** Milliseconds since the first contentful paint, where the picture is in time for it or there is none. */
+  readonly lagInTime: number;
+  /** Milliseconds since the later of the first contentful paint and the end of the picture, where it is not. */
+  readonly lagLate: number;
+}
+
+/** Milliseconds that laying a page out and painting it take without any picture: about as much on all pages that were tried. */
+export const barePaint = 100;
+
+/** All of them come after the first bytes of the document as well. */
 export interface ModelMarkers {
   readonly firstContentfulPaint: MarkerRule | null;
-  readonly largestContentfulPaint: MarkerRule | null;
+  readonly largestContentfulPaint: LargestRule | null;
+  readonly domContentLoaded: MarkerRule | null;
+  /** Comes after the content is parsed, too. */
   readonly load: MarkerRule | null;
 }
 
@@ -77,31 +95,58 @@ const tolerance = 2;
 export function modelOf(run: Run, network: LoadModel['network']): LoadModel {
   const all = run.requests.filter(({ end, fromCache }) => end !== null && !fromCache);
   const requests = all.map((request, at) => modelRequest(request, at, all, network.latency));
-  const endOf = (at: number) => all[at]!.end!;
-  const after = (moment: number | null, waitsFor: readonly number[]): MarkerRule | null => {
-    if (moment === null || all.length === 0) return null;
-    const anchor = Math.max(firstByteOf(all[0]!), ...waitsFor.map(endOf));
-    return { waitsFor, lag: Math.max(0, moment - anchor) };
-  };
   const places = (holds: (request: PageRequest) => boolean) =>
     all.flatMap((request, at) => (holds(request) ? [at] : []));
-  const { firstContentfulPaint: paint, largestContentfulPaint: largest, load } = run.markers;
-  const blocking = places(
-    (one) => one.renderBlocking && paint !== null && one.end! <= paint + tolerance,
-  );
-  const picture = run.largest?.url ?? null;
-  const shown = places((one) => one.url === picture && largest !== null && one.end! <= largest);
+  const { firstContentfulPaint: paint, domContentLoaded: parsed, load } = run.markers;
+  const by = (moment: number | null) => (request: PageRequest) =>
+    moment !== null && request.end! <= moment + tolerance;
+  const blocking = places((one) => one.renderBlocking && by(paint)(one));
+  const scripts = places((one) => (one.renderBlocking || one.type === 'script') && by(parsed)(one));
+  const firstPaint = ruleOf(all, paint, blocking);
   return {
     ...{ requests, network },
     markers: {
-      firstContentfulPaint: after(paint, blocking),
-      largestContentfulPaint: after(largest, [...blocking, ...shown.slice(0, 1)]),
-      load: after(
-        load,
-        places((one) => load !== null && one.end! <= load + tolerance),
-      ),
+      firstContentfulPaint: firstPaint,
+      largestContentfulPaint: largestRule(all, run, firstPaint),
+      domContentLoaded: ruleOf(all, parsed, scripts),
+      load: ruleOf(all, load, places(by(load)), parsed ?? 0),
     },
   };
+}
+
+/** @param soonest a moment that the marker comes after in any case */
+function ruleOf(
+  all: readonly PageRequest[],
+  moment: number | null,
+  waitsFor: readonly number[],
+  soonest = 0,
+): MarkerRule | null {
+  if (moment === null || all.length === 0) return null;
+  return { waitsFor, lag: Math.max(0, moment - Math.max(soonest, lastEnd(all, waitsFor))) };
+}
+
+function largestRule(
+  all: readonly PageRequest[],
+  { markers, largest }: Run,
+  firstPaint: MarkerRule | null,
+): LargestRule | null {
+  const { firstContentfulPaint, largestContentfulPaint: moment } = markers;
+  if (moment === null || all.length === 0) return null;
+  const paint = firstContentfulPaint ?? 0;
+  const url = largest?.url ?? null;
+  const picture = all.findIndex((one) => one.url === url && one.end! <= moment);
+  const end = picture < 0 ? 0 : all[picture]!.end!;
+  if (end > lastEnd(all, firstPaint?.waitsFor ?? []))
+    return { picture, lagInTime: 0, lagLate: moment - Math.max(paint, end) };
+  const lag = Math.max(0, moment - paint);
+  // How long a frame of its own would take was not seen: about as long as the first one, without decoding.
+  const frame = Math.min(barePaint, firstPaint?.lag ?? 0);
+  return { picture: picture < 0 ? null : picture, lagInTime: lag, lagLate: Math.max(lag, frame) };
+}
+
+/** When the document had begun to arrive and the given requests had ended. */
+function lastEnd(all: readonly PageRequest[], places: readonly number[]): number {
+  return Math.max(firstByteOf(all[0]!), ...places.map((at) => all[at]!.end!));
 }
 
 function firstByteOf({ end, phases }: PageRequest): number {

@@ -1,5 +1,5 @@
 import { lowRank } from './load-model.js';
-import type { LoadModel, MarkerRule, ModelRequest } from './load-model.js';
+import type { LoadModel, MarkerRule, ModelMarkers, ModelRequest } from './load-model.js';
 
 /** When things happen in a simulated load, in milliseconds since it began; `null` for markers that it does not have. */
 export interface SimulatedLoad {
@@ -33,8 +33,9 @@ interface Connection {
  * Plays a load through: requests become known, wait for a connection of their origin (six at most over HTTP/1.1, one over
  * HTTP/2), for its round trips, for their own and for their server, and then share the line in equal parts.
  *
- * Requests of low rank wait while others block rendering, as browsers hold them back. A fluid model: the bytes of all responses under way flow at the same time, each at the rate of the line divided by their
- * number, as the shaping of the browser has it.
+ * Requests of low rank wait while others block rendering, as browsers hold them back. A fluid model: the bytes of all
+ * responses under way flow at the same time, each at the rate of the line divided by their number, as the shaping of the
+ * browser has it.
  */
 export function simulate({ requests, network, markers }: LoadModel): SimulatedLoad {
   const rate = network.down === 0 ? Infinity : network.down / 8;
@@ -64,16 +65,7 @@ export function simulate({ requests, network, markers }: LoadModel): SimulatedLo
       flight.left -= Math.min(flight.left, ((next - now) * rate) / flowing.length);
     now = next;
   }
-  const at = (rule: MarkerRule | null): number | null => {
-    if (rule === null || requests.length === 0) return null;
-    return Math.max(firstBytes[0]!, ...rule.waitsFor.map((one) => ends[one]!)) + rule.lag;
-  };
-  const paint = at(markers.firstContentfulPaint);
-  const largest = at(markers.largestContentfulPaint);
-  return {
-    ...{ firstBytes, ends, firstContentfulPaint: paint, load: at(markers.load) },
-    largestContentfulPaint: largest === null ? null : Math.max(largest, paint ?? 0),
-  };
+  return { firstBytes, ends, ...markersAt(markers, firstBytes, ends) };
 
   /** Ends what has arrived, and makes known what depends on it. */
   function settle(): number {
@@ -127,6 +119,34 @@ export function simulate({ requests, network, markers }: LoadModel): SimulatedLo
       ...flowing.map(({ left }) => now + left / share),
     );
   }
+}
+
+type SimulatedMarkers = Omit<SimulatedLoad, 'firstBytes' | 'ends'>;
+
+/** The markers of a load whose requests begin and end at the given moments. */
+function markersAt(
+  { firstContentfulPaint, largestContentfulPaint: largest, domContentLoaded, load }: ModelMarkers,
+  firstBytes: readonly number[],
+  ends: readonly number[],
+): SimulatedMarkers {
+  if (ends.length === 0)
+    return { firstContentfulPaint: null, largestContentfulPaint: null, load: null };
+  const lastEnd = ({ waitsFor }: MarkerRule) =>
+    Math.max(firstBytes[0]!, ...waitsFor.map((one) => ends[one]!));
+  const after = (rule: MarkerRule | null, soonest = 0) =>
+    rule && Math.max(soonest, lastEnd(rule)) + rule.lag;
+  const paint = after(firstContentfulPaint);
+  const laidOut = firstContentfulPaint ? lastEnd(firstContentfulPaint) : 0;
+  const painted = () => {
+    if (!largest) return null;
+    const pictureEnd = largest.picture === null ? 0 : ends[largest.picture]!;
+    if (pictureEnd > laidOut) return Math.max(paint ?? 0, pictureEnd) + largest.lagLate;
+    return (paint ?? firstBytes[0]!) + largest.lagInTime;
+  };
+  return {
+    ...{ firstContentfulPaint: paint, largestContentfulPaint: painted() },
+    load: after(load, after(domContentLoaded) ?? 0),
+  };
 }
 
 /** Moments that are nearer to one another are the same. */

@@ -24,6 +24,7 @@ const model = (...requests: ModelRequest[]): LoadModel => ({
   markers: {
     firstContentfulPaint: null,
     largestContentfulPaint: null,
+    domContentLoaded: null,
     load: { waitsFor: requests.map((_, at) => at), lag: 0 },
   },
 });
@@ -129,6 +130,51 @@ describe('a predicted change', () => {
     expect(Math.round(change.firstContentfulPaint!)).toBe(0);
   });
 
+  it('lets the load wait for scripts that run, and not for what came while they ran', () => {
+    const busy = 'http://bay.test/busy.js';
+    const made = modelOf(
+      {
+        ...run,
+        markers: { ...run.markers, domContentLoaded: 1_900, load: 1_905 },
+        requests: [
+          ...run.requests.slice(0, 2),
+          pageRequest(busy, {
+            ...{ type: 'script', start: 210, transferBytes: 100_000, renderBlocking: true },
+            firstPriority: 'High',
+            phases: { wait: 100, receive: 100 },
+          }),
+        ],
+      },
+      network,
+    );
+    // The script ends at 410, and runs until 1,900: a file that came before then brings nothing.
+    const picture = new Map([['http://bay.test/kite.jpg', { bytes: 900_000 }]]);
+    expect(Math.round(predictChange(made, picture).load!)).toBe(0);
+    // As much sooner as the script comes.
+    const script = predictChange(made, new Map([[busy, { bytes: 50_000 }]]));
+    expect(Math.round(script.load!)).toBe(-50);
+  });
+
+  it('paints a picture that comes while the page is laid out in a frame after the first', () => {
+    const late = { picture: 1, lagInTime: 0, lagLate: 60 };
+    const made = (bytes: number): LoadModel => ({
+      ...model(document(), asked({ bytes, isImage: true }), asked({ blocksRendering: true })),
+      markers: {
+        ...{ domContentLoaded: null, load: null },
+        firstContentfulPaint: { waitsFor: [2], lag: 200 },
+        largestContentfulPaint: late,
+      },
+    });
+    const paints = (bytes: number) => {
+      const { firstContentfulPaint, largestContentfulPaint } = simulate(made(bytes));
+      return rounded([firstContentfulPaint!, largestContentfulPaint!]);
+    };
+    // The style sheet comes at 400 on a connection of its own, the picture from 300 on.
+    expect(paints(500_000)).toEqual([600, 860]);
+    expect(paints(200_000)).toEqual([600, 660]);
+    expect(paints(50_000)).toEqual([600, 600]);
+  });
+
   it('is none where nothing waited for it, or nothing changes', () => {
     const made = modelOf(run, network);
     for (const changes of [
@@ -173,7 +219,8 @@ describe('a predicted change', () => {
       ...model(document(), script, image),
       markers: {
         firstContentfulPaint: { waitsFor: [1], lag: 10 },
-        largestContentfulPaint: { waitsFor: [1, 2], lag: 10 },
+        largestContentfulPaint: null,
+        domContentLoaded: null,
         load: { waitsFor: [0, 1, 2], lag: 0 },
       },
     };
