@@ -59,5 +59,7 @@ export interface Database {
   transaction<Result>(work: () => Result, undone?: () => void): Result;
   /** Does work to see what would come of it, and takes it back. */
   preview<Result>(work: () => Result): Result;
+  /** The moment that it is, in ISO 8601, by the clock of the database: those of the machines that share it may differ. */
+  now(): string;
   close(): void;
 }

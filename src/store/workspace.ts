@@ -97,6 +97,11 @@ export class Workspace {
     });
   }
 
+  /** The moment that it is, in ISO 8601, by the clock that all programs on this workspace share. */
+  now(): string {
+    return this.#place.database.now();
+  }
+
   size(): Promise<WorkspaceSize> {
     return this.#place.size();
   }

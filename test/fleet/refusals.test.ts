@@ -1,8 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { noSketch } from '../../src/core/survey/document-sketch.js';
+import { noBytes } from '../../src/core/load/request.js';
+import { defaultViews } from '../../src/core/visitors/view.js';
 import { schemaVersion } from '../../src/store/schema.js';
 import { Workspace } from '../../src/store/workspace.js';
 import { contentHashOf } from '../../src/images/hash.js';
 import { temporaryFolder } from '../support/folder.js';
+import { run } from '../support/program.js';
 import { freePort } from '../support/free-port.js';
 import { providePackages } from '../support/packages.js';
 import { password, serverPackages, startPostgres } from './postgres-server.js';
@@ -111,5 +115,41 @@ describe.skipIf(missing)('a workspace on a server', () => {
     expect(server.ask(address, 'SELECT count(*) FROM workspace')).toBe('1');
     one.close();
     other.close();
+  });
+
+  it('says that another program went on, where this one was not heard of for long', () => {
+    const address = server.database();
+    const [one, other] = [Workspace.open(address), Workspace.open(address)];
+    const plan = { given: ['http://a.test/'], hosts: ['http://a.test/'], scope: {} };
+    const { id } = one.surveys.begin('bay', one.now(), [], defaultViews, plan);
+    const page = {
+      ...{ url: 'http://a.test/', finalUrl: 'http://a.test/', status: 200, depth: 0, visits: null },
+      ...{ group: null, error: null, bytesByType: noBytes() },
+    };
+    const record = { page, document: '', visits: [], curves: [], shape: noSketch };
+    other.pages.add(id, record);
+    expect(() => one.pages.add(id, record)).toThrow(
+      expect.objectContaining({
+        message: expect.stringMatching(/: another program has written the same/) as string,
+        hint: expect.stringMatching(/another went on in its place/) as string,
+      }),
+    );
+    one.close();
+    other.close();
+  });
+
+  it('has workers on servers alone, and nothing for them to do with a folder', async () => {
+    const cwd = temporaryFolder();
+    const address = server.database();
+    const alone = await run(['worker'], { cwd });
+    expect([alone.status, alone.stderr]).toEqual([
+      2,
+      expect.stringMatching(/PostgreSQL server .*--workspace postgres:/),
+    ]);
+    const folder = await run(['survey', '.', '--hand-over', '--workspace', address], { cwd });
+    expect([folder.status, folder.stderr]).toEqual([
+      2,
+      expect.stringMatching(/cannot be handed over/),
+    ]);
   });
 });

@@ -52,8 +52,8 @@ describe.skipIf(missing)('workers on one workspace', () => {
     ...['survey', site.start, '--label', label, ...oneView, ...on()],
     ...(more.includes('--pages') ? more : ['--pages', '1000', ...more]),
   ];
-  const startWorker = (name: string, ...more: readonly string[]): Worker => {
-    const process = start(['worker', '--name', name, '--tabs', '2', ...on(), ...more], { cwd });
+  const startWorker = (name: string, env: Record<string, string> = {}): Worker => {
+    const process = start(['worker', '--name', name, '--tabs', '2', ...on()], { cwd, env });
     const worker = { process, outcome: outcomeOf(process) };
     working.add(worker);
     return worker;
@@ -190,6 +190,30 @@ describe.skipIf(missing)('workers on one workspace', () => {
     ).toBe('0');
   });
 
+  it('need no clocks that agree', async () => {
+    const shifted = (minutes: number) => ({
+      NODE_OPTIONS: `--import ${new URL('shifted-clock.mjs', import.meta.url)}`,
+      CLOCK_SHIFT: String(minutes * 60_000),
+    });
+    const began = Date.now();
+    await run(surveyCall('skewed', '--hand-over'), { cwd, env: shifted(11) });
+    for (const minutes of [-7, 9]) startWorker(`at ${minutes}`, shifted(minutes));
+    while (countOf('skewed') < 5) await pause(100);
+    const { surveys, workers } = await fleet();
+    expect(surveys).toMatchObject([{ label: 'skewed', isLed: true }]);
+    expect(workers).toHaveLength(2);
+    await finished('skewed');
+    expect(await found('skewed')).toEqual(calm);
+    const { survey } = await runJson<{ survey: { startedAt: string; finishedAt: string } }>(
+      ['rank', '--survey', 'skewed', ...on()],
+      { cwd },
+    );
+    const [startedAt, finishedAt] = [survey.startedAt, survey.finishedAt].map(Date.parse);
+    expect(startedAt).toBeGreaterThanOrEqual(began);
+    expect(finishedAt).toBeGreaterThan(startedAt!);
+    expect(finishedAt).toBeLessThanOrEqual(Date.now());
+  });
+
   it('go on when the server crashes', async () => {
     const workers = [startWorker('one'), startWorker('two')];
     await run(surveyCall('crashed', '--hand-over'), { cwd });
@@ -268,18 +292,5 @@ describe.skipIf(missing)('workers on one workspace', () => {
     } finally {
       address = owned;
     }
-  });
-
-  it('are no use without a server, or for a folder', async () => {
-    const alone = await run(['worker'], { cwd });
-    expect([alone.status, alone.stderr]).toEqual([
-      2,
-      expect.stringMatching(/PostgreSQL server .*--workspace postgres:/),
-    ]);
-    const folder = await run(['survey', '.', '--hand-over', ...on()], { cwd });
-    expect([folder.status, folder.stderr]).toEqual([
-      2,
-      expect.stringMatching(/cannot be handed over/),
-    ]);
   });
 });

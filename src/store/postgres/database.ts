@@ -114,6 +114,13 @@ export class PostgresDatabase implements Database {
     }
   }
 
+  now(): string {
+    const row = this.prepare(
+      'SELECT extract(epoch FROM clock_timestamp()) * 1000 AS now',
+    ).get() as { now: number | string };
+    return new Date(Number(row.now)).toISOString();
+  }
+
   close(): void {
     this.#ask({ kind: 'close', connection: this.#connection });
   }

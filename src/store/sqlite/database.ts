@@ -70,6 +70,10 @@ export class SqliteDatabase implements Database {
     }
   }
 
+  now(): string {
+    return new Date().toISOString();
+  }
+
   close(): void {
     this.#file.close();
   }

@@ -82,7 +82,7 @@ async function clockIn(
   const planned = urls.flatMap((page) =>
     caches.map((cache) => ({ page, conditions: { ...conditions, cache } })),
   );
-  const begun = workspace.sessions.begin(options.label, new Date().toISOString(), planned);
+  const begun = workspace.sessions.begin(options.label, workspace.now(), planned);
   const sessions = urls.map((_, at) => begun.slice(at * caches.length, (at + 1) * caches.length));
   const progress = new LoadProgress({
     network: options.network,

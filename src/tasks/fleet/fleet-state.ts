@@ -5,7 +5,7 @@ import { fleetOf } from './crew.js';
 /** The surveys of a workspace that are worked on, and the workers with what they hold. */
 export function fleetState(workspace: Workspace): FleetView {
   const { store } = fleetOf(workspace);
-  const now = Date.now();
+  const now = Date.parse(workspace.now());
   return {
     surveys: store.unfinished().map(({ id, label, measures }) => {
       const { startedAt } = workspace.surveys.get(id);

@@ -48,7 +48,7 @@ export async function thinSurveys(workspace: Workspace, options: ThinOptions): P
     if (dryRun) continue;
     // What is taken away can no longer be added up.
     await figuresOf(workspace, one, options);
-    for (const hash of workspace.surveys.thin(one.id, new Date().toISOString()))
+    for (const hash of workspace.surveys.thin(one.id, workspace.now()))
       await workspace.bodies.delete(hash);
   }
   if (!dryRun && thinned.length > 0) workspace.tidy();

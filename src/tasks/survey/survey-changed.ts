@@ -77,7 +77,7 @@ export async function surveyChanged(
       const skipped = pages.skipped(base.id);
       const head = surveys.begin(
         options.label,
-        new Date().toISOString(),
+        workspace.now(),
         base.starts,
         base.views,
         plan,

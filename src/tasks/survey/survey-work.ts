@@ -113,7 +113,7 @@ export async function workOn(
       await texts.done();
       await examineFonts(workspace, head.id, thread, signal);
       if (!signal?.aborted) {
-        surveys.finish(head.id, new Date().toISOString());
+        surveys.finish(head.id, workspace.now());
         pages.seal(head.id);
       }
       return resultOf(workspace, head.id, signal?.aborted ?? false);

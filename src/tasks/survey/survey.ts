@@ -72,7 +72,7 @@ async function begin(
   frontier.add(named.pages, 0);
   const hosts = [...new Set(within.map(originOf))];
   const plan = { given, hosts, scope: { ...options.scope } };
-  const now = new Date().toISOString();
+  const now = workspace.now();
   const head = workspace.surveys.begin(
     options.label,
     now,

@@ -60,7 +60,7 @@ export async function loadForms(
     const sessions = forms.map(({ name }) =>
       workspace.sessions.begin(
         labelOf(name),
-        new Date().toISOString(),
+        workspace.now(),
         caches.map((cache) => ({ page, conditions: { ...conditions, cache } })),
       ),
     );

@@ -74,7 +74,7 @@ export async function trial(
       if (!result) continue;
       tried.push(result);
       const document = trialDocument({ pages: [result] });
-      workspace.trials.add(label, new Date().toISOString(), document);
+      workspace.trials.add(label, workspace.now(), document);
     }
   } finally {
     signal?.removeEventListener('abort', stop);
