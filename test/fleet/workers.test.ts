@@ -134,7 +134,7 @@ describe.skipIf(missing)('workers on one workspace', () => {
     expect(tasks[0]! + tasks[1]!).toBeGreaterThanOrEqual(pages);
     expect(Math.min(...tasks)).toBeGreaterThan(3);
     expect(told.map(({ stdout: words }) => words).join('')).toMatch(
-      /Leads shared[^]*Finished shared/,
+      /Leads shared[^]*Finished shared: \d+ pages/,
     );
     expect((await fleet()).workers).toEqual([]);
   });

@@ -1,4 +1,5 @@
 import type { WorkerNews } from '../../tasks/fleet/worker.js';
+import { skippedLines } from '../../output/words/skipped.js';
 import { count } from '../../output/words/units.js';
 import type { Handler } from '../command.js';
 import type { workerCommand } from '../commands/worker.js';
@@ -38,7 +39,10 @@ function newsWords(news: WorkerNews): string {
     case 'leads':
       return `Leads ${news.survey}`;
     case 'finished':
-      return `Finished ${news.survey}`;
+      return [
+        `Finished ${news.survey.label}: ${count(news.pages.length, 'page')}`,
+        ...skippedLines(news.skipped),
+      ].join('\n');
     case 'failed':
       return `Gave up ${news.survey}: ${news.reason}`;
     case 'left':

@@ -51,9 +51,10 @@ export function drawFleet({ surveys, workers }: FleetView, screen: Screen): stri
   return parts.join('\n');
 }
 
-function leftOf({ minutesLeft, pages, total }: FleetSurveyView): string {
+function leftOf({ minutesLeft, pages, total, mayGrow }: FleetSurveyView): string {
   if (pages >= total) return 'encoding';
-  return minutesLeft === null ? '–' : inMinutes(minutesLeft);
+  if (minutesLeft === null) return '–';
+  return `${mayGrow ? 'at least ' : ''}${inMinutes(minutesLeft)}`;
 }
 
 function inMinutes(minutes: number): string {

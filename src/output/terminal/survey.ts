@@ -2,9 +2,10 @@ import { requestTypes, totalBytes } from '../../core/load/request.js';
 import { groupBy } from '../../core/base/group-by.js';
 import { hasFailed } from '../../core/survey/failed-survey.js';
 import type { MissingImage } from '../../core/survey/missing-images.js';
-import type { SkippedAddress, SurveyedPage } from '../../core/survey/survey.js';
+import type { SurveyedPage } from '../../core/survey/survey.js';
 import type { SurveyView } from '../views/survey.js';
 import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
+import { skippedLines } from '../words/skipped.js';
 import { count, formatBytes } from '../words/units.js';
 import { originOf } from '../words/rank.js';
 import { drawWorst } from './rank.js';
@@ -136,26 +137,7 @@ function missingLines(missing: readonly MissingImage[], origin: string): string[
     : told;
 }
 
-/** Reasons for skipping addresses, the most frequent first. */
-function skippedLines(skipped: readonly SkippedAddress[]): string[] {
-  const reasons = groupBy(skipped, ({ reason }) => reason.replace(oneAddress, '$1 …'));
-  return [...reasons]
-    .sort(([, a], [, b]) => b.length - a.length)
-    .slice(0, maxReasons)
-    .map(([reason, [first, ...more]]) => {
-      const kind = /^a link to a (\.\w+) file$/.exec(reason)?.[1];
-      if (kind) return `skipped ${count(more.length + 1, 'link')} to ${kind} files`;
-      if (more.length > 0) return `skipped ${more.length + 1} addresses: ${plainText(reason)}`;
-      return `skipped ${shorten(first!.url, 70)}: ${plainText(first!.reason)}`;
-    });
-}
-
-/** The part of a reason that is another with every address. */
-const oneAddress =
-  /^(redirects to another site:|redirects to|its canonical address is|shows the same document as) \S+/;
-
 /** More lines of a kind than these would push the table off the screen. */
 const maxProblems = 15;
 const maxMissing = 8;
-const maxReasons = 12;
 const maxGroups = 8;

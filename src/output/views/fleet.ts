@@ -13,6 +13,8 @@ export interface FleetSurveyView {
   readonly failed: number;
   /** Pages as far as they are known, at most as many as the survey may have. */
   readonly total: number;
+  /** Whether more pages may yet be found. */
+  readonly mayGrow: boolean;
   /** Versions that its pages are measured with; `null` before the first. */
   readonly measures: string | null;
   /** Whether a program leads it. */

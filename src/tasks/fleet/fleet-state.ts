@@ -11,11 +11,13 @@ export function fleetState(workspace: Workspace): FleetView {
       const { startedAt } = workspace.surveys.get(id);
       const { pages, failed, found, lately } = store.progress(id);
       const limit = workspace.surveys.plan(id).scope['pages'];
-      const total = Math.min(typeof limit === 'number' ? limit : Infinity, Math.max(found, pages));
+      const most = typeof limit === 'number' ? limit : Infinity;
+      const total = Math.min(most, Math.max(found, pages));
       const minutes = Math.max(1 / 60, (now - Date.parse(startedAt)) / 60_000);
       const pagesPerMinute = Math.round((10 * lately) / Math.min(1, minutes)) / 10;
       return {
         ...{ label, startedAt, pages, failed, total, measures: measures === '' ? null : measures },
+        mayGrow: pages < total && total < most,
         isLed: workspace.leases.isHeld(`survey-${id}`),
         ...{ pagesPerMinute, minutes },
         minutesLeft: pagesPerMinute > 0 ? (total - pages) / pagesPerMinute : null,

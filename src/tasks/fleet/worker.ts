@@ -8,7 +8,7 @@ import type { FleetStore } from '../../store/postgres/fleet.js';
 import type { Workspace } from '../../store/workspace.js';
 import { noTrace } from '../progress.js';
 import { goOn } from '../survey/survey.js';
-import type { SurveyOptions } from '../survey/survey-options.js';
+import type { SurveyOptions, SurveyResult } from '../survey/survey-options.js';
 import { crewOf, fleetOf, takeTurn } from './crew.js';
 import type { FleetSettings } from './crew.js';
 import { taskName } from './measures.js';
@@ -20,7 +20,8 @@ import { VisitSession } from './visit-session.js';
 /** What a worker tells as it goes. */
 export type WorkerNews =
   | { readonly kind: 'ready'; readonly measures: string }
-  | { readonly kind: 'leads' | 'finished'; readonly survey: string }
+  | { readonly kind: 'leads'; readonly survey: string }
+  | ({ readonly kind: 'finished' } & Pick<SurveyResult, 'survey' | 'pages' | 'skipped'>)
   | { readonly kind: 'failed'; readonly survey: string; readonly reason: string }
   | { readonly kind: 'left'; readonly tasks: number };
 
@@ -150,8 +151,8 @@ class Worker {
           onNews({ kind: 'leads', survey }),
         ),
       })
-        .then(({ interrupted }) => {
-          if (!interrupted) onNews({ kind: 'finished', survey: label });
+        .then(({ interrupted, ...result }) => {
+          if (!interrupted) onNews({ kind: 'finished', ...result });
         })
         .catch((error: unknown) => {
           // Another one was quicker.

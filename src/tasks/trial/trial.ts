@@ -5,6 +5,7 @@ import { defaultColdLoadLimits } from '../../browser/load/cold-load.js';
 import { unshaped } from '../../core/visitors/network.js';
 import { trialDocument } from '../../output/json/trial.js';
 import { throwAwayCertificate } from '../../replay/certificate.js';
+import type { ThrowAwayCertificate } from '../../replay/certificate.js';
 import type { Workspace } from '../../store/workspace.js';
 import { conditionsOf } from '../clock/clock-conditions.js';
 import { pageOf } from '../clock/load-in-turn.js';
@@ -50,24 +51,22 @@ export async function trial(
   };
   const fixes = chooseFixes(options, tools);
   const label = options.label ?? nextLabel(workspace);
-  const recorded = options.har
-    ? await readRecordedHar(workspace, options.har)
-    : await recordAll(workspace, pages, label, options);
-  const certificate = await throwAwayCertificate();
-  const tried: TriedPage[] = [];
-  if (signal?.aborted) return { pages: tried, interrupted: true };
-  const browser = await launchBrowser(Reach.open(), {
-    trustedKey: certificate.keyHash,
-    memory: options.memory,
-  });
-  const stop = () => void browser.close();
+  // It takes a while to start, and is not needed before the pages are recorded.
+  const starting = startReplaying(options);
+  // Whoever awaits it hears of it.
+  starting.catch(() => {});
+  const stop = () => void starting.then(({ browser }) => browser.close()).catch(() => {});
   signal?.addEventListener('abort', stop, { once: true });
+  const tried: TriedPage[] = [];
   try {
+    const recorded = options.har
+      ? await readRecordedHar(workspace, options.har)
+      : await recordAll(workspace, pages, label, options);
     for (const [index, page] of recorded.entries()) {
       if (signal?.aborted) break;
       const place = { label, index, count: recorded.length };
       const result = await tryPage(
-        { workspace, browser, certificate, tools },
+        { workspace, tools, ...(await starting) },
         { page, fixes, place },
         options,
       );
@@ -78,9 +77,21 @@ export async function trial(
     }
   } finally {
     signal?.removeEventListener('abort', stop);
-    await browser.close().catch(() => {});
+    await starting.then(({ browser }) => browser.close()).catch(() => {});
   }
   return { pages: tried, interrupted: signal?.aborted ?? false };
+}
+
+interface Replaying {
+  readonly browser: Browser;
+  readonly certificate: ThrowAwayCertificate;
+}
+
+/** Starts the browser that loads what was recorded, and the certificate that it alone trusts. */
+async function startReplaying({ memory }: Pick<TrialOptions, 'memory'>): Promise<Replaying> {
+  const certificate = await throwAwayCertificate();
+  const browser = await launchBrowser(Reach.open(), { trustedKey: certificate.keyHash, memory });
+  return { browser, certificate };
 }
 
 /** Records each page, on the line as it is. */
