@@ -1,32 +1,26 @@
-import { setTimeout as after } from 'node:timers/promises';
 import type { Browser } from 'playwright-core';
 import type { Conditions } from '../../core/visitors/conditions.js';
-import { isInDocument } from '../../core/address/address.js';
 import { messageOf } from '../../core/base/errors.js';
 import { lostWords } from '../chromium/navigate.js';
-import { interactiveAt } from '../../core/load/interactive.js';
-import type { Markers } from '../../core/load/markers.js';
 import { noMarkers } from '../../core/load/markers.js';
 import type { PageRequest } from '../../core/load/request.js';
 import type { Run } from '../../core/load/session.js';
+import { markersOf, readAtRest } from './at-rest.js';
 import { Camera } from './camera.js';
 import type { VisitorSettings } from '../chromium/access.js';
 import type { Channel } from '../chromium/channel.js';
 import { FreshContext } from './fresh-context.js';
 import type { ContextSettings, FreshTab } from './fresh-context.js';
-import type { PageMarkers } from '../in-page/markers.js';
 import { IsolatedWorld } from '../chromium/isolated-world.js';
 import { loadPage } from '../chromium/load-page.js';
 import { forbidsScripts } from '../network/forbids-scripts.js';
 import { NetworkRecorder } from '../network/network-recorder.js';
-import { toPageRequest } from '../network/recorded-request.js';
 import type { RecordedRequest } from '../network/recorded-request.js';
 import { watchOtherProcesses } from '../network/other-processes.js';
 import { takePicture } from './page-picture.js';
 import type { Reach } from '../../reach/reach.js';
 import { untilQuiet } from '../network/until-quiet.js';
 import type { QuietLimits } from '../network/until-quiet.js';
-import { withLookups } from './lookups.js';
 import { usedContent, withUse } from './used-content.js';
 import { within } from '../chromium/within.js';
 
@@ -185,11 +179,9 @@ async function loadIn(
       finalUrl,
       status,
       markers: {
-        ...seenMarkers(seen),
-        ttfb: firstByteOf(requests),
+        ...markersOf(seen, requests),
         interactive,
-        lastByte: isCutOff ? null : lastByteOf(requests),
-        quiet: quietFrom(requests, seen.load),
+        ...(isCutOff && { lastByte: null }),
       },
       largest: seen.largest,
       firstScreen,
@@ -234,43 +226,6 @@ async function keepPicture(
   if (picture) await onPicture(picture);
 }
 
-/** A page that is loading, and its listeners. */
-interface Load {
-  readonly world: IsolatedWorld;
-  readonly recorder: NetworkRecorder;
-  readonly isThirdParty: (address: string) => boolean;
-  readonly reach: LoadPlan['reach'];
-}
-
-/** What the page and its network report, once the page is at rest or the limit has passed. */
-async function readAtRest(
-  { world, recorder, isThirdParty, reach }: Load,
-  { rest }: ColdLoadLimits,
-) {
-  const end = performance.now() + rest;
-  for (;;) {
-    const seen = await world.call<PageMarkers>('markersOf');
-    const { recorded } = recorder;
-    const first = recorded[0]!;
-    const zero = first.start - Math.max(0, first.wallTime - seen.timeOrigin / 1000);
-    const told = (request: RecordedRequest) => {
-      const known = toPageRequest(request, zero, isThirdParty(request.url));
-      const address = known.serverAddress && reach?.addressOf(request.url);
-      return address ? { ...known, serverAddress: address } : known;
-    };
-    const loaded = recorded
-      // What a document or style sheet brings itself is no request.
-      .filter(({ url }) => !isInDocument(url))
-      .map(told)
-      .sort((a, b) => a.start - b.start);
-    const requests = reach ? withLookups(loaded, reach) : loaded;
-    const interactive = rest > 0 ? interactiveAt({ ...seen, requests }) : null;
-    if (interactive !== null || performance.now() >= end)
-      return { seen, requests, interactive, told };
-    await after(250);
-  }
-}
-
 /** Where the page is now. */
 async function addressOf(channel: Channel): Promise<string> {
   const { frame } = (await channel.send('Page.getFrameTree')).frameTree;
@@ -288,37 +243,6 @@ async function shape(channel: Channel, { network, cpuFactor }: Conditions): Prom
       uploadThroughput: bytesPerSecond(network.up),
     });
   if (cpuFactor !== 1) await channel.send('Emulation.setCPUThrottlingRate', { rate: cpuFactor });
-}
-
-/**
- * When the document's own answer began to arrive. It is read off the network: the page's timeline
- * says when the real line delivered it, before the shaped line held it back.
- */
-function firstByteOf(requests: readonly PageRequest[]): number | null {
-  const document = requests.find(({ type, redirectsTo }) => type === 'html' && !redirectsTo);
-  if (document?.end == null) return null;
-  return document.end - document.phases.receive;
-}
-
-/** The end of the last traffic, if the network went quiet after it. */
-function quietFrom(requests: readonly PageRequest[], load: number | null): number | null {
-  if (requests.some(({ end }) => end === null)) return null;
-  return Math.max(load ?? 0, ...requests.map(({ end }) => end ?? 0));
-}
-
-function lastByteOf(requests: readonly PageRequest[]): number | null {
-  const ends = requests.flatMap(({ end }) => end ?? []);
-  return ends.length > 0 ? Math.max(...ends) : null;
-}
-
-function seenMarkers(seen: PageMarkers): Markers {
-  const { firstPaint, firstContentfulPaint, largestContentfulPaint } = seen;
-  const { domContentLoaded, load, blockingTime, layoutShift } = seen;
-  return {
-    ...noMarkers(),
-    ...{ firstPaint, firstContentfulPaint, largestContentfulPaint },
-    ...{ domContentLoaded, load, blockingTime, layoutShift },
-  };
 }
 
 function failedRun(startedAt: string, url: string, status: number, failure: string): Run {
