@@ -25,7 +25,7 @@ import { loadsOf } from '../views/compare.js';
 import { lengthOf } from '../../core/load/request-view.js';
 import type { RequestChoice } from '../../core/load/request-view.js';
 import { drawWaterfall } from './waterfall.js';
-import { joined, paletteFor, table } from './style.js';
+import { joined, paletteFor, table, wrapped } from './style.js';
 import type { Palette, Screen } from './style.js';
 
 /** All pages of a comparison, with both waterfalls where they are wanted. */
@@ -215,7 +215,10 @@ function drawLooks(looks: Looks | null, screen: Screen): string[] {
   const drawn = changedShare === 0 ? [] : [dim('--looks FILE draws where.')];
   return [
     '',
-    `${bold('Looks')}: similarity ${similarity.toFixed(4)}; ${words}${taller}${noise}`,
+    wrapped(
+      `${bold('Looks')}: similarity ${similarity.toFixed(4)}; ${words}${taller}${noise}`,
+      screen,
+    ),
     ...drawn,
   ];
 }

@@ -2,7 +2,7 @@ import type { DemoView } from '../views/demo.js';
 import { count, formatBytes, formatShare, formatTime } from '../words/units.js';
 import { agreementLines } from '../words/tried-before.js';
 import { verdictSentences } from '../words/trial.js';
-import { paletteFor } from './style.js';
+import { paletteFor, wrapped } from './style.js';
 import type { Screen } from './style.js';
 
 /** The demo in a few lines. */
@@ -16,16 +16,42 @@ export function drawDemoSummary(view: DemoView, screen: Screen): string {
       : 'not reached';
   };
   const { before, after } = comparison.bytes;
-  return [
-    `Surveyed  ${count(pages, 'page')} of the Brindle Bay Kite Festival, ${count(images, 'image file')}`,
-    `Wasted    ${bold(formatBytes(perVisit.wasteBytes))} of the ${formatBytes(perVisit.sentBytes)} of images that an average visit is sent, ${formatShare(perVisit.wasteBytes, perVisit.sentBytes)}`,
-    `Refitted  ${count(files, 'file')}; the front page went from ${formatBytes(before?.median ?? 0)} to ${bold(formatBytes(after?.median ?? 0))}`,
-    ...verdictSentences(tried).map(
-      (sentence, at) => `${at === 0 ? 'Tried     ' : '          '}${sentence}`,
-    ),
-    `Clocked   after it was deployed: load ${change('load')}, largest contentful paint ${change('largestContentfulPaint')}`,
-    ...agreementLines(tried, comparison).map((line) => `          ${line}`),
-    `Reported  open ${bold(folders.report)} in a browser: all of it, for those who use no terminal`,
-    `Kept      workspace ${folders.workspace}, new files ${folders.out}; try zealous-lynx rank, or demo --weeks`,
-  ].join('\n');
+  const lines: readonly (readonly [title: string, words: string])[] = [
+    [
+      'Surveyed',
+      `${count(pages, 'page')} of the Brindle Bay Kite Festival, ${count(images, 'image file')}`,
+    ],
+    [
+      'Wasted',
+      `${bold(formatBytes(perVisit.wasteBytes))} of the ${formatBytes(perVisit.sentBytes)} of images that an average visit is sent, ${formatShare(perVisit.wasteBytes, perVisit.sentBytes)}`,
+    ],
+    [
+      'Refitted',
+      `${count(files, 'file')}; the front page went from ${formatBytes(before?.median ?? 0)} to ${bold(formatBytes(after?.median ?? 0))}`,
+    ],
+    ...titled('Tried', verdictSentences(tried)),
+    ...titled('Clocked', [
+      `after it was deployed: load ${change('load')}, largest contentful paint ${change('largestContentfulPaint')}`,
+      ...agreementLines(tried, comparison),
+    ]),
+    [
+      'Reported',
+      `open ${bold(folders.report)} in a browser: all of it, for those who use no terminal`,
+    ],
+    [
+      'Kept',
+      `workspace ${folders.workspace}, new files ${folders.out}; try zealous-lynx rank, or demo --weeks`,
+    ],
+  ];
+  return lines
+    .map(([title, words]) => title.padEnd(indent) + wrapped(words, screen, indent))
+    .join('\n');
+}
+
+/** Columns of the titles. */
+const indent = 10;
+
+/** Lines under one title. */
+function titled(title: string, lines: readonly string[]): (readonly [string, string])[] {
+  return lines.map((words, at) => [at === 0 ? title : '', words]);
 }

@@ -1,6 +1,7 @@
 import picocolors from 'picocolors';
 import Table from 'cli-table3';
 import stringWidth from 'string-width';
+import wrapAnsi from 'wrap-ansi';
 import { shorten } from '../words/plain-text.js';
 
 /** The width of the drawing, and whether it has colours. */
@@ -102,6 +103,16 @@ export function beside(left: string, right: string, { width }: Screen, gap = 6):
     const space = ' '.repeat(widest + gap - stringWidth(line));
     return `${line}${space}${rights[index] ?? ''}`.trimEnd();
   }).join('\n');
+}
+
+/**
+ * A sentence in as many lines as the screen needs, broken between words.
+ *
+ * @param indent columns that stand before it, and before each of its further lines
+ */
+export function wrapped(sentence: string, { width }: Pick<Screen, 'width'>, indent = 0): string {
+  const lines = wrapAnsi(sentence, Math.max(20, width - indent));
+  return lines.replaceAll('\n', `\n${' '.repeat(indent)}`);
 }
 
 /** Words that belong together, joined by dots, in as many lines as the screen needs. */

@@ -5,7 +5,7 @@ import { fixRow, verdictSentences } from '../words/trial.js';
 import { count } from '../words/units.js';
 import type { TriedPageView, TrialView } from '../views/trial.js';
 import { drawComparison, drawWaterfallPair } from './compare.js';
-import { paletteFor, table } from './style.js';
+import { paletteFor, table, wrapped } from './style.js';
 import type { Screen } from './style.js';
 
 /** All pages of a trial: what the fixes are, what they bring, and what has to be known of the replay. */
@@ -23,7 +23,7 @@ function drawPage(page: TriedPageView, screen: Screen): string {
   const { before, after } = page;
   return [
     bold(`Trial of ${plainText(before.page)}`),
-    ...verdictSentences(page.comparison).map((sentence) => plainText(sentence)),
+    ...verdictSentences(page.comparison).map((sentence) => wrapped(plainText(sentence), screen)),
     '',
     ...drawFixes(page, screen),
     '',
