@@ -18,7 +18,22 @@ export function isAtWorkOnSurveys({ name }: Pick<Holder, 'name'>): boolean {
 
 /** Work that nobody else may do until it is released. */
 export interface Lease {
+  /**
+   * Makes sure that it is still this program's: one that gave no sign of life for a minute may have lost it. As a part of a
+   * transaction in the database that has the lease, it stays so until the transaction ends.
+   *
+   * @throws BusyError when another program has taken it over.
+   */
+  confirm(): void;
   release(): void;
+}
+
+/** The error of a program whose lease is another's by now. */
+export function takenOver(name: string): BusyError {
+  return new BusyError(
+    `another program went on with ${name}, since this one was not heard of for a minute`,
+    { hint: 'leave it to that one: nothing is lost' },
+  );
 }
 
 /** Milliseconds between two signs of life, and how long one of another machine is believed. */

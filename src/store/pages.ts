@@ -63,9 +63,19 @@ export class PageStore {
     this.#addSkipped = manyRows(database, 'skipped', { url: 'text', reason: 'text' });
   }
 
-  /** Stores one page with everything found on it, whole or not at all. */
-  add(surveyId: number, record: PageRecord, found: Found = nothingFound): void {
+  /**
+   * Stores one page with everything found on it, whole or not at all.
+   *
+   * @param confirm throws where it must not be stored
+   */
+  add(
+    surveyId: number,
+    record: PageRecord,
+    found: Found = nothingFound,
+    confirm: () => void = () => {},
+  ): void {
     const keep = () => {
+      confirm();
       this.#sealed.delete(surveyId);
       this.noteFound(surveyId, found);
       this.#writer.add(surveyId, record);

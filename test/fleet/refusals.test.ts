@@ -127,13 +127,25 @@ describe.skipIf(missing)('a workspace on a server', () => {
       ...{ group: null, error: null, bytesByType: noBytes() },
     };
     const record = { page, document: '', visits: [], curves: [], shape: noSketch };
-    other.pages.add(id, record);
-    expect(() => one.pages.add(id, record)).toThrow(
+    const lost = one.leases.take('survey-1');
+    one.pages.add(id, record, undefined, () => lost.confirm());
+    // As if it had been cut off for so long.
+    server.ask(
+      address,
+      "UPDATE lease SET host = 'elsewhere', seen_at = now() - interval '2 minutes'",
+    );
+    const own = other.leases.take('survey-1');
+    const next = { ...record, page: { ...page, url: 'http://a.test/next' } };
+    expect(() => one.pages.add(id, next, undefined, () => lost.confirm())).toThrow(
       expect.objectContaining({
-        message: expect.stringMatching(/: another program has written the same/) as string,
-        hint: expect.stringMatching(/another went on in its place/) as string,
+        code: 'BUSY',
+        message: expect.stringMatching(/^another program went on with survey-1/) as string,
+        hint: expect.stringMatching(/nothing is lost/) as string,
       }),
     );
+    other.pages.add(id, next, undefined, () => own.confirm());
+    expect(other.pages.list(id)).toHaveLength(2);
+    own.release();
     one.close();
     other.close();
   });

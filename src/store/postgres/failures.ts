@@ -24,10 +24,6 @@ const byCode: Readonly<Record<string, readonly [words: string, hint: string]>> =
     'make room there and run it again: what is done is kept',
   ],
   '53300': ['the server has no connection left', 'raise max_connections, or stop other programs'],
-  '23505': [
-    'another program has written the same',
-    'this one was not heard of for a minute, and another went on in its place: leave it to that one, or run this again',
-  ],
   '25006': ['the server only reads', 'name the primary server, not a copy of it'],
 };
 

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { hostname } from 'node:os';
 import { isRunning } from '../../system/running.js';
 import type { Database } from '../database.js';
-import { Leases, beat, believed } from '../leases.js';
+import { Leases, beat, believed, takenOver } from '../leases.js';
 import type { Holder, Lease } from '../leases.js';
 
 interface LeaseRow extends Holder {
@@ -41,6 +41,10 @@ export class TableLeases extends Leases {
     const live = this.#database.prepare(
       'UPDATE lease SET seen_at = clock_timestamp() WHERE name = ? AND token = ?',
     );
+    // Whoever takes it over waits until a transaction that holds it has ended.
+    const held = this.#database.prepare(
+      'SELECT 1 FROM lease WHERE name = ? AND token = ? FOR SHARE',
+    );
     const timer = setInterval(() => {
       try {
         live.run(name, token);
@@ -50,6 +54,9 @@ export class TableLeases extends Leases {
     }, beat);
     timer.unref();
     return {
+      confirm: () => {
+        if (!held.get(name, token)) throw takenOver(name);
+      },
       release: () => {
         clearInterval(timer);
         this.#database.prepare('DELETE FROM lease WHERE name = ? AND token = ?').run(name, token);

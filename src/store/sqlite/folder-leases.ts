@@ -3,7 +3,7 @@ import { hostname } from 'node:os';
 import { join } from 'node:path';
 import { makeFolder } from '../../system/make-folder.js';
 import { isRunning } from '../../system/running.js';
-import { Leases, beat, believed } from '../leases.js';
+import { Leases, beat, believed, takenOver } from '../leases.js';
 import type { Holder, Lease } from '../leases.js';
 
 /** A file for each piece of work: what a killed program left behind is known by its process, or by its silence. */
@@ -38,6 +38,11 @@ export class FolderLeases extends Leases {
     }, beat);
     timer.unref();
     return {
+      confirm: () => {
+        const other = this.holders().find((one) => one.name === name);
+        if (other && (other.pid !== holder.pid || other.host !== holder.host))
+          throw takenOver(name);
+      },
       release: () => {
         clearInterval(timer);
         rmSync(path, { force: true });

@@ -62,7 +62,8 @@ export async function workOn(
     try {
       const robots = new Robots(fetcher(options, open.reach, robotsLimit));
       const { head, frontier, visited } = await begin(robots);
-      lease = workspace.leases.take(`survey-${head.id}`);
+      const leading = workspace.leases.take(`survey-${head.id}`);
+      lease = leading;
       crew = options.crew?.begin(head, options);
       const refusal = async (url: string) =>
         options.ignoreRobots ? undefined : robots.refusal(url);
@@ -77,7 +78,7 @@ export async function workOn(
       await crawl(frontier, visitors, {
         refusal,
         keep: (record, found) => {
-          pages.add(head.id, record, found);
+          pages.add(head.id, record, found, () => leading.confirm());
           worst.note(record);
           ahead?.note(record);
         },
@@ -113,6 +114,7 @@ export async function workOn(
       await texts.done();
       await examineFonts(workspace, head.id, thread, signal);
       if (!signal?.aborted) {
+        leading.confirm();
         surveys.finish(head.id, workspace.now());
         pages.seal(head.id);
       }
