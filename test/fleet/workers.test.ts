@@ -156,7 +156,7 @@ describe.skipIf(missing)('workers on one workspace', () => {
     while ((await fleet()).workers.length < 2) await pause(200);
     site.forget();
     // So long that what a busy machine takes from a turn to a request is little beside it.
-    const pace = 1_500;
+    const pace = 3_000;
     await run(surveyCall('paced', '--hand-over', '--pace', String(pace), '--pages', '6'), { cwd });
     await finished('paced');
     const times = site.asked.filter(({ path }) => /^\/(?:page-|$)/.test(path)).map(({ at }) => at);
@@ -201,7 +201,8 @@ describe.skipIf(missing)('workers on one workspace', () => {
     while (countOf('skewed') < 5) await pause(100);
     const { surveys, workers } = await fleet();
     expect(surveys).toMatchObject([{ label: 'skewed', isLed: true }]);
-    expect(workers).toHaveLength(2);
+    // Those that an earlier test killed are believed for a while.
+    expect(workers.filter(({ name }) => name.startsWith('at '))).toHaveLength(2);
     await finished('skewed');
     expect(await found('skewed')).toEqual(calm);
     const { survey } = await runJson<{ survey: { startedAt: string; finishedAt: string } }>(
