@@ -1,6 +1,7 @@
 import { defaultPolicy } from '../../src/core/policy/policy.js';
+import { findingCounts } from '../../src/core/rank/finding-counts.js';
 import { rowsOf } from '../../src/core/rank/rank-view.js';
-import type { RankQuery } from '../../src/core/rank/rank-view.js';
+import type { LedgerRow, RankQuery, RankResult } from '../../src/core/rank/rank-view.js';
 import { rankImages } from '../../src/core/rank/ranking.js';
 import type { RankView } from '../../src/output/views/rank.js';
 import { surveyOf } from './survey-facts.js';
@@ -10,7 +11,7 @@ import type { FileSketch } from './survey-facts.js';
 export function rankViewOf(
   sketches: readonly FileSketch[],
   change: Partial<RankQuery> = {},
-): RankView {
+): RankView<LedgerRow> & { readonly result: RankResult } {
   const facts = surveyOf(sketches);
   const ranking = rankImages(facts, defaultPolicy);
   const result = { ...ranking, survey: facts.head, pages: facts.pages };
@@ -19,5 +20,8 @@ export function rankViewOf(
     ...change,
   };
   const found = rowsOf(result, query);
-  return { ...found, result, by: query.by, unweighted: false, narrowed: '', imageLimit: 20 };
+  return {
+    ...{ ...found, result, by: query.by, unweighted: false, narrowed: '', imageLimit: 20 },
+    found: findingCounts(found.images, facts.pictures),
+  };
 }

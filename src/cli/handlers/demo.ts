@@ -1,5 +1,6 @@
 import { once } from 'node:events';
 import { findingRows } from '../../core/rank/finding-rows.js';
+import { findingCounts } from '../../core/rank/finding-counts.js';
 import { rowsOf } from '../../core/rank/rank-view.js';
 import { defaultPolicy } from '../../core/policy/policy.js';
 import { clockDocument } from '../../output/json/clock.js';
@@ -149,6 +150,7 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
           unweighted: false,
           narrowed: '',
           imageLimit: 10,
+          found: findingCounts(found.images, result.ledger.facts.pictures),
         } as const;
         steps.push(rankDocument(view));
         title('rank: what it wastes');

@@ -1,4 +1,5 @@
 import { UsageError } from '../../core/base/errors.js';
+import { findingCounts } from '../../core/rank/finding-counts.js';
 import { rowsOf } from '../../core/rank/rank-view.js';
 import { rowTimes } from '../../core/rank/row-times.js';
 import { findingRows } from '../../core/rank/finding-rows.js';
@@ -16,6 +17,9 @@ import { filtersOf } from '../options/rank-filters.js';
 
 /** For whoever wants a file of all. */
 const allRows = 1_000_000;
+
+/** The most placements whose findings are counted by default. */
+const soonLookedAt = 20_000;
 
 /** The number of images that the JSON document lists by default. */
 const usualImages = 20;
@@ -81,7 +85,12 @@ export const handler: Handler<typeof rankCommand> = async (
     const timed = sort === 'time' ? await timesOf(workspace, result) : {};
     const found = rowsOf(result, { by, sort, top, filter: images, policy, ...timed });
     const imageLimit = settings.top ?? usualImages;
-    const view = { ...found, ...timed, result, by, unweighted, narrowed, findings, imageLimit };
+    const { facts } = result.ledger;
+    const isQuick = facts.placements.length <= soonLookedAt;
+    const counts = findings || isQuick ? findingCounts(found.images, facts.pictures) : undefined;
+    const view = {
+      ...{ ...found, ...timed, result, by, unweighted, narrowed, imageLimit, found: counts },
+    };
     await show(rankForms, view, settings);
     return task.signal.aborted ? 130 : 0;
   } finally {

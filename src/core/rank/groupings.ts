@@ -1,11 +1,12 @@
 import { hostOf, isInDocument } from '../address/address.js';
 import { slotOf } from '../slots/family-key.js';
 import type { DeliveryRows, Ledger } from '../waste/ledger.js';
+import { PortionSums } from '../waste/portion.js';
 import type { Portion } from '../waste/portion.js';
 import type { Ranking } from './ranking.js';
 import type { SurveyFacts } from '../survey/survey.js';
 import { rowsByIndex, Dictionary } from '../survey/survey-tables.js';
-import { causes, noWaste } from '../waste/waste.js';
+import { causes } from '../waste/waste.js';
 
 /** What the waste can be summed up by. */
 export const groupings = ['family', 'image', 'page', 'group', 'host', 'cause'] as const;
@@ -109,6 +110,23 @@ function byFamily(facts: SurveyFacts, ledger: Ledger): Keys {
   };
 }
 
+/** The rows of a grouping in no order, and what each is the sum of. */
+export interface GroupedRows {
+  readonly keys: readonly string[];
+  /** 1 for what third parties send, which is summed up apart. */
+  readonly thirdParty: Uint8Array;
+  readonly portions: PortionSums;
+  /** The deliveries of a row, in the order of the ledger. */
+  readonly rowsOf: (row: number) => DeliveryRows;
+}
+
+/** Sums up deliveries under what they have in common. */
+export function groupDeliveries(ledger: Ledger, rows: DeliveryRows, by: Grouping): GroupedRows {
+  return by === 'cause'
+    ? causeRows(ledger, rows)
+    : plainRows(ledger, rows, keysBy[by](ledger.facts, ledger));
+}
+
 /**
  * Sums up deliveries under what they have in common, most waste first. Whatever the grouping, the rows add up to the
  * same total.
@@ -118,62 +136,72 @@ export function groupRows(
   rows: DeliveryRows,
   by: Grouping,
 ): GroupRow[] {
-  const groups =
-    by === 'cause'
-      ? causeRows(ledger, rows)
-      : plainRows(ledger, rows, keysBy[by](ledger.facts, ledger));
-  return groups.sort(
-    (a, b) => b.perVisit.wasteBytes - a.perVisit.wasteBytes || (a.key < b.key ? -1 : 1),
+  const { keys, thirdParty, portions, rowsOf } = groupDeliveries(ledger, rows, by);
+  return keys
+    .map((key, row): GroupRow => ({
+      ...{ key, thirdParty: thirdParty[row] === 1 },
+      ...{ perVisit: portions.at(row), rows: rowsOf(row) },
+    }))
+    .filter((row) => isTold(by, row))
+    .sort(byWaste);
+}
+
+/** Whether a row is one: causes that waste nothing in an average visit are not told. */
+export function isTold(
+  by: Grouping,
+  { key, perVisit }: Pick<GroupRow, 'key' | 'perVisit'>,
+): boolean {
+  return by !== 'cause' || key === neededKey || perVisit.wasteBytes > 0;
+}
+
+/** The order of rows: most waste first, then by their keys, third parties last. */
+export function byWaste(a: Omit<GroupRow, 'rows'>, b: Omit<GroupRow, 'rows'>): number {
+  return (
+    b.perVisit.wasteBytes - a.perVisit.wasteBytes ||
+    (a.key === b.key ? Number(a.thirdParty) - Number(b.thirdParty) : a.key < b.key ? -1 : 1)
   );
 }
 
-function plainRows(ledger: Ledger, rows: DeliveryRows, keys: Keys): GroupRow[] {
+function plainRows(ledger: Ledger, rows: DeliveryRows, keys: Keys): GroupedRows {
   // What third parties send is summed up apart, under a number of its own.
   const numbers = new Dictionary<number, number>((place) => place);
   const groupOf = rows.map((row) => {
     const { thirdParty } = ledger.verdicts[ledger.verdictIndex[row]!]!;
     return numbers.indexOf(keys.of(row) * 2 + Number(thirdParty));
   });
-  const members = rowsByIndex(groupOf, numbers.values.length);
-  return numbers.values.map((place, group) => {
-    const [from, to] = [members.starts[group], members.starts[group + 1]];
-    const own = members.rows.subarray(from, to).map((at) => rows[at]!);
-    return {
-      key: keys.words(Math.floor(place / 2)),
-      thirdParty: place % 2 === 1,
-      perVisit: ledger.sum(own),
-      rows: own,
-    };
-  });
+  const places = numbers.values;
+  const portions = new PortionSums(places.length);
+  rows.forEach((row, at) => ledger.addTo(portions, groupOf[at]!, row));
+  const members = rowsByIndex(groupOf, places.length);
+  return {
+    keys: places.map((place) => keys.words(Math.floor(place / 2))),
+    thirdParty: Uint8Array.from(places, (place) => place % 2),
+    portions,
+    rowsOf: (row) =>
+      members.rows.subarray(members.starts[row], members.starts[row + 1]).map((at) => rows[at]!),
+  };
 }
 
 /** One row for each cause, and one for what was needed: together they are all that was sent. */
-function causeRows(ledger: Ledger, rows: DeliveryRows): GroupRow[] {
-  const { neededBytes, unknownBytes, ...whole } = ledger.sum(rows);
+function causeRows(ledger: Ledger, rows: DeliveryRows): GroupedRows {
+  const whole = new PortionSums(1);
+  for (const row of rows) ledger.addTo(whole, 0, row);
   const { verdicts, verdictIndex } = ledger;
-  const groups = causes
-    .filter((cause) => whole.causes[cause] > 0)
-    .map((cause): GroupRow => {
-      const wasteBytes = whole.causes[cause];
-      return {
-        key: cause,
-        thirdParty: false,
-        perVisit: {
-          sentBytes: wasteBytes,
-          neededBytes: 0,
-          wasteBytes,
-          causes: { ...noWaste(), [cause]: wasteBytes },
-          unknownBytes: 0,
-        },
-        rows: rows.filter((row) => (verdicts[verdictIndex[row]!]!.waste?.causes[cause] ?? 0) > 0),
-      };
-    });
-  const perVisit = {
-    sentBytes: neededBytes,
-    neededBytes,
-    wasteBytes: 0,
-    causes: noWaste(),
-    unknownBytes,
+  const wasted = new Set(rows.map((row) => verdictIndex[row]!));
+  const found = causes.filter((cause) =>
+    [...wasted].some((verdict) => (verdicts[verdict]!.waste?.causes[cause] ?? 0) > 0),
+  );
+  const portions = new PortionSums(found.length + 1);
+  found.forEach((cause, row) => portions.addCause(row, whole, cause));
+  portions.addNeeded(found.length, whole);
+  return {
+    keys: [...found, neededKey],
+    thirdParty: new Uint8Array(found.length + 1),
+    portions,
+    rowsOf: (row) => {
+      const cause = found[row];
+      if (cause === undefined) return rows;
+      return rows.filter((one) => (verdicts[verdictIndex[one]!]!.waste?.causes[cause] ?? 0) > 0);
+    },
   };
-  return [...groups, { key: neededKey, thirdParty: false, perVisit, rows }];
 }

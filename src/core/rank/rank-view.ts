@@ -1,3 +1,6 @@
+import { ExactSums } from '../base/exact-sums.js';
+import { amountsOf } from '../waste/portion.js';
+import { chooseRows, portionOfPage } from './chosen-rows.js';
 import { familyOf } from './family.js';
 import type { Family } from './family.js';
 import { deliveriesOf } from './filter.js';
@@ -6,11 +9,13 @@ import { groupRows } from './groupings.js';
 import type { GroupRow, Grouping } from './groupings.js';
 import type { Policy } from '../policy/policy.js';
 import type { DeliveryRows, Ledger } from '../waste/ledger.js';
-import { scaled, wholePortions } from '../waste/portion.js';
 import type { Portion } from '../waste/portion.js';
 import type { RankedImage } from './ranked-image.js';
-import type { Ranking } from './ranking.js';
+import { pageShares } from './page-shares.js';
+import { rankedPictures } from './ranked-picture.js';
+import type { Ranking, RankTotals } from './ranking.js';
 import type { RowTime } from './row-times.js';
+import { totalsOfFiles } from './sums/file-sums.js';
 import type { SurveyHead, SurveyedPage } from '../survey/survey.js';
 
 /** What rows can be sorted by, the largest first. */
@@ -25,13 +30,11 @@ export interface RankRow {
   readonly perVisit: Portion;
   /** Of an average visit to the page; `null` where a row is no page. */
   readonly ofPage: Portion | null;
-  /** The image files in it, the one that wastes the most of it first. */
+  /** The image files in it, the one that wastes the most of it first; of sums, those that are listed. */
   readonly images: readonly RankedImage[];
   /** Different image files and pages in it. */
   readonly files: number;
   readonly pages: number;
-  /** What is summed up in it. */
-  readonly rows: DeliveryRows;
   /** The first of its image files; `null` where there is none. */
   readonly worst: RankedImage | null;
   readonly family: Family | null;
@@ -39,11 +42,19 @@ export interface RankRow {
   readonly time?: RowTime;
 }
 
-/** A ranking of a survey, to be asked for rows. */
-export interface RankResult extends Ranking {
+/** A row with the deliveries that are summed up in it. */
+export interface LedgerRow extends RankRow {
+  readonly rows: DeliveryRows;
+}
+
+/** A survey as a ranking tells of it. */
+export interface RankedSurvey extends Pick<Ranking, 'weights' | 'unmatchedRules'> {
   readonly survey: SurveyHead;
   readonly pages: readonly SurveyedPage[];
 }
+
+/** A ranking of a survey, to be asked for rows. */
+export interface RankResult extends Ranking, RankedSurvey {}
 
 /** The grouping, order and filters of a ranking. */
 export interface RankQuery {
@@ -56,81 +67,106 @@ export interface RankQuery {
   readonly timeOf?: (row: Pick<GroupRow, 'rows'>) => RowTime;
 }
 
-export interface RankedRows {
+/** All image files in the rows of a ranking. */
+export interface RankedFiles {
+  readonly count: number;
+  /** How many pictures they are. */
+  readonly pictures: number;
+  /** Each file counted once. */
+  readonly totals: RankTotals;
+  /** Those that were fetched, but placed nowhere. */
+  readonly unplaced: number;
+  readonly unjudged: {
+    readonly count: number;
+    /** The first of them. */
+    readonly first: readonly RankedImage[];
+  };
+}
+
+export interface RankedRows<Row extends RankRow = RankRow> {
   /** The first `top` rows of their kind: what the site's owner can change, before what third parties send. */
-  readonly rows: readonly RankRow[];
-  readonly thirdParty: readonly RankRow[];
+  readonly rows: readonly Row[];
+  readonly thirdParty: readonly Row[];
   /** The number left out. */
   readonly leftOut: number;
-  /** The image files that are in any row, most waste first; by image, in the order of the rows. */
+  readonly files: RankedFiles;
+  /** The image files, most waste first; by image, in the order of the rows. Of sums, the first of them. */
   readonly images: readonly RankedImage[];
+  /** The content hash by which the picture is known that an image is one file of. */
+  readonly pictureOf: (image: RankedImage) => string;
   /** The totals of all rows. */
   readonly total: Portion;
   readonly thirdPartyTotal: Portion;
 }
 
-const fewRows = 3;
+/** Files that cannot be judged are named up to this many. */
+export const mostUnjudged = 3;
 
 /** The rows of a ranking, in whole bytes. */
 export function rowsOf(
   ranking: Pick<Ranking, 'ledger' | 'images'>,
   { by, sort, top, filter, policy, timeOf }: RankQuery,
-): RankedRows {
+): RankedRows<LedgerRow> {
   const { ledger, images } = ranking;
   const deliveries = deliveriesOf(ranking, filter);
   const grouped = groupRows(ranking, deliveries, by);
-  const { rows: whole, total } = wholePortions(grouped.map(({ perVisit }) => perVisit));
   const byFile = new Map(images.map((image) => [image.fileIndex, image]));
   // Counting takes its time: rows that are not shown are counted only where the order depends on it.
-  const count = lazily((row: GroupRow) => countsOf(row, ranking, byFile));
-  const time = timeOf && lazily(timeOf);
-  const ofPage = pagePortions(ledger);
-  const wholeRows = grouped.map((row, at) => ({ row, perVisit: whole[at]! }));
-  const value = valueOf[sort];
-  const sorted = wholeRows.toSorted(
-    (a, b) =>
-      (time && sort === 'time' ? paintAndLoad(time(b.row)) - paintAndLoad(time(a.row)) : 0) ||
-      value(b, () => count(b.row)) - value(a, () => count(a.row)),
+  const count = lazily((row: number) => countsOf(grouped[row]!, ranking, byFile));
+  const time = timeOf && lazily((row: number) => timeOf(grouped[row]!));
+  const chosen = chooseRows(
+    {
+      thirdParty: grouped.map(({ thirdParty }) => Number(thirdParty)),
+      amounts: Float64Array.from(grouped.flatMap(({ perVisit }) => amountsOf(perVisit))),
+    },
+    {
+      ...{ sort, top },
+      valuesOf: (row) => ({ ...count(row), bytes: count(row).worst?.file.bytes ?? 0 }),
+      timeOf: time && ((row) => paintAndLoad(time(row))),
+    },
   );
-  const [own, foreign] = [false, true].map((third) =>
-    sorted.filter(({ row }) => row.thirdParty === third),
-  );
-  const shown = (some: typeof sorted, most: number): RankRow[] =>
-    some.slice(0, most).map(({ row, perVisit }) => ({
-      key: row.key,
-      thirdParty: row.thirdParty,
-      rows: row.rows,
-      perVisit,
-      ofPage: by === 'page' ? ofPage(row) : null,
+  const share = by === 'page' ? pageShares(ledger) : undefined;
+  const shown = (row: number): LedgerRow => {
+    const { key, thirdParty, rows, perVisit } = grouped[row]!;
+    return {
+      ...{ key, thirdParty, rows, perVisit: chosen.wholeOf(row) },
+      ofPage: share ? portionOfPage(perVisit, share(key)) : null,
       ...count(row),
       ...(time && { time: time(row) }),
-      family: by === 'family' ? familyOf(row, ranking, policy.widths) : null,
-    }));
-  const rows = shown(own!, top);
-  // What nobody here can change takes a few lines, unless there is room for all.
-  const thirdParty = shown(foreign!, Math.max(fewRows, top - own!.length));
+      family: by === 'family' ? familyOf(grouped[row]!, ranking, policy.widths) : null,
+    };
+  };
   const looked = new Uint8Array(ledger.facts.files.length);
   for (const row of deliveries) looked[ledger.file[row]!] = 1;
+  const found = images.filter(({ fileIndex }) => looked[fileIndex] === 1);
+  const listed =
+    by === 'image' ? [...new Set(chosen.order.flatMap((row) => count(row).images))] : found;
+  const { total, thirdPartyTotal, leftOut } = chosen;
   return {
-    rows,
-    thirdParty,
-    leftOut: sorted.length - rows.length - thirdParty.length,
-    images:
-      by === 'image'
-        ? [...new Set(sorted.flatMap(({ row }) => count(row).images))]
-        : images.filter(({ fileIndex }) => looked[fileIndex] === 1),
-    total,
-    thirdPartyTotal: wholePortions(foreign!.map(({ perVisit }) => perVisit)).total,
+    ...{ rows: chosen.rows.map(shown), thirdParty: chosen.thirdParty.map(shown), leftOut },
+    ...{ images: listed, ...aboutFiles(found, ledger), total, thirdPartyTotal },
   };
 }
 
-/** What an average visit to the page of a row is sent of it: its part of an average visit, divided by the share of its visits. */
-function pagePortions({ facts: { visits }, weights }: Ledger): (row: GroupRow) => Portion {
-  const shares = new Map<string, number>();
-  visits.forEach(({ page }, at) => shares.set(page, (shares.get(page) ?? 0) + weights[at]!));
-  return ({ key, perVisit }) => {
-    const share = shares.get(key) ?? 0;
-    return wholePortions([share > 0 ? scaled(perVisit, 1 / share) : perVisit]).total;
+/** What is told of image files together, and the picture of each. */
+function aboutFiles(
+  images: readonly RankedImage[],
+  { facts }: Ledger,
+): Pick<RankedRows, 'files' | 'pictureOf'> {
+  const pictures = rankedPictures(images, facts.pictures);
+  const ids = new Map(pictures.flatMap((one) => one.images.map((image) => [image, one.id])));
+  const unjudged = images.filter(({ isJudged }) => !isJudged);
+  return {
+    files: {
+      count: images.length,
+      pictures: pictures.length,
+      get totals() {
+        return totalsOfFiles(images);
+      },
+      unplaced: images.filter(({ isPlaced }) => !isPlaced).length,
+      unjudged: { count: unjudged.length, first: unjudged.slice(0, mostUnjudged) },
+    },
+    pictureOf: (image) => ids.get(image) ?? image.file.contentHash,
   };
 }
 
@@ -140,48 +176,34 @@ function paintAndLoad({ largestContentfulPaint, load }: RowTime): number {
   return Math.round(largestContentfulPaint ?? 0) * 1_000 + (load ?? 0);
 }
 
-type Counts = Pick<RankRow, 'images' | 'files' | 'pages' | 'worst'>;
-
-type ValueOf = (row: Pick<RankRow, 'perVisit'>, counts: () => Counts) => number;
-
-const valueOf: Readonly<Record<SortKey, ValueOf>> = {
-  waste: ({ perVisit }) => perVisit.wasteBytes,
-  sent: ({ perVisit }) => perVisit.sentBytes,
-  needed: ({ perVisit }) => perVisit.neededBytes,
-  bytes: (_, counts) => counts().worst?.file.bytes ?? 0,
-  files: (_, counts) => counts().files,
-  pages: (_, counts) => counts().pages,
-  // Where two rows spare the same time.
-  time: ({ perVisit }) => perVisit.wasteBytes,
-};
-
 function countsOf(
   { rows }: GroupRow,
   { ledger }: Pick<Ranking, 'ledger'>,
   images: ReadonlyMap<number, RankedImage>,
-): Counts {
-  const wasted = new Map<number, number>();
+): Pick<RankRow, 'images' | 'files' | 'pages' | 'worst'> {
+  const wasted: { readonly file: number; readonly bytes: number }[] = [];
   const seen = new Uint8Array(ledger.facts.visits.length);
+  const sum = new ExactSums(1);
   // The deliveries of one file come one after the other.
   for (let from = 0, to = 0; from < rows.length; from = to) {
     const file = ledger.file[rows[from]!]!;
-    let bytes = wasted.get(file) ?? 0;
     for (; to < rows.length && ledger.file[rows[to]!] === file; to++) {
       const row = rows[to]!;
       const visit = ledger.visit[row]!;
       const { waste } = ledger.verdicts[ledger.verdictIndex[row]!]!;
       seen[visit] = 1;
-      bytes += (waste?.wasteBytes ?? 0) * ledger.weights[visit]!;
+      sum.add(0, (waste?.wasteBytes ?? 0) * ledger.weights[visit]!);
     }
-    wasted.set(file, bytes);
+    wasted.push({ file, bytes: sum.at(0) });
+    sum.clear(0);
   }
   const pages = new Set(
     ledger.facts.visits.filter((_, visit) => seen[visit] === 1).map(({ page }) => page),
   );
-  const inOrder = [...wasted]
-    .sort(([, a], [, b]) => b - a)
-    .flatMap(([file]) => images.get(file) ?? []);
-  return { images: inOrder, files: wasted.size, pages: pages.size, worst: inOrder[0] ?? null };
+  const inOrder = wasted
+    .sort((a, b) => b.bytes - a.bytes)
+    .flatMap(({ file }) => images.get(file) ?? []);
+  return { images: inOrder, files: wasted.length, pages: pages.size, worst: inOrder[0] ?? null };
 }
 
 /** Works something out once. */

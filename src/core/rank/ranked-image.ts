@@ -1,12 +1,11 @@
-import { isInDocument } from '../address/address.js';
 import { unmuted } from '../policy/mutes.js';
 import type { PolicyRule } from '../policy/allowance.js';
-import { demandsOf } from './demands.js';
+import { demandsOf, neededWidths } from './demands.js';
 import { findingsOf } from '../findings/image/index.js';
 import type { Finding } from '../findings/finding.js';
 import type { PlacedImage } from '../findings/image/image-case.js';
 import type { ImageFile, ImageResponse } from '../survey/image-file.js';
-import { isCompressed, sentOnce, stepsFor } from '../waste/verdict.js';
+import { canJudge, judgeWholeFile, sentOf, wholeNeed } from '../waste/whole-file.js';
 import type { Delivery, Ledger } from '../waste/ledger.js';
 import { needOf } from '../policy/need.js';
 import type { Placement } from '../slots/placement.js';
@@ -16,7 +15,6 @@ import type { Size } from '../base/size.js';
 import type { CurvePiece } from '../slots/slot-curve.js';
 import type { ResponseFacts } from '../survey/survey-tables.js';
 import type { Encoded } from '../survey/encoded.js';
-import { splitWaste } from '../waste/waste.js';
 import type { Waste } from '../waste/waste.js';
 import type { Demand } from '../slots/width-plan.js';
 
@@ -69,7 +67,7 @@ export class RankedImage {
 
   /** What the audience needs of it. */
   get demands(): Demand[] {
-    return demandsOf(this.#ledger.rowsOf(this.fileIndex), this.#ledger);
+    return demandsOf(neededWidths(this.#ledger.rowsOf(this.fileIndex), this.#ledger), this.#ledger);
   }
 
   get perVisit(): Portion {
@@ -102,17 +100,13 @@ export class RankedImage {
   }
 
   #judgeWhole() {
-    const answers = this.#answers;
-    const compressed = answers.length > 0 && answers.every(isCompressed);
-    const fetched = this.urls.filter((url) => !isInDocument(url));
-    const sent = (url: string) =>
-      Math.max(...answers.map((answer) => (answer.url === url ? (answer.sent ?? 1) : 1)));
-    const times = Math.max(
-      1,
-      fetched.reduce((sum, url) => sum + sent(url), 0),
-    );
-    const once = sentOnce(this.file, this.encoded, compressed);
-    return { sentBytes: once * times, waste: this.#wholeWaste(once, times) };
+    return judgeWholeFile(this.file, this.encoded, {
+      ...sentOf(this.answers),
+      isPlaced: this.isPlaced,
+      isShown: this.#isShown,
+      isExempt: this.rules.some((rule) => rule.exempt),
+      need: this.need,
+    });
   }
 
   /** Whether any visit shows it. */
@@ -125,18 +119,11 @@ export class RankedImage {
 
   /** Whether its waste is known: the file can be read and an element shows it. */
   get isJudged(): boolean {
-    return this.isPlaced && (this.problem === null || !this.#isShown);
-  }
-
-  #wholeWaste(once: number, times: number): Waste | null {
-    if (!this.isJudged) return null;
-    const exempt = this.rules.some((rule) => rule.exempt);
-    const steps = exempt ? undefined : stepsFor(this.file, this.encoded, this.need);
-    return splitWaste(once, times, this.#isShown, steps);
+    return canJudge(this.isPlaced, this.#isShown, this.problem);
   }
 
   /** Its answers, each that is different once. */
-  get #answers(): ResponseFacts[] {
+  get answers(): ResponseFacts[] {
     const { responses } = this.#ledger.facts;
     const { rows, starts } = this.#ledger.answers;
     const places = new Set<number>();
@@ -147,7 +134,7 @@ export class RankedImage {
 
   /** Addresses that can be requested before those that exist only in a document. */
   get urls(): readonly string[] {
-    return (this.#urls ??= [...new Set(this.#answers.map(({ url }) => url))].sort(byAddress));
+    return (this.#urls ??= sentOf(this.answers).urls);
   }
 
   get url(): string {
@@ -180,7 +167,7 @@ export class RankedImage {
   }
 
   get thirdParty(): boolean {
-    return this.#answers.some(this.#ledger.inputs.isForeign);
+    return this.answers.some(this.#ledger.inputs.isForeign);
   }
 
   /** On how many pages it is placed. */
@@ -197,14 +184,13 @@ export class RankedImage {
 
   /** The largest need over the placements that are looked at. */
   get need(): Size | null {
-    if (!this.encoded?.need || this.encoded.problem !== null) return this.encoded?.need ?? null;
     const { starts, verdicts, verdictIndex } = this.#ledger;
     let most: Size | null = null;
     for (let row = starts[this.fileIndex]!; row < starts[this.fileIndex + 1]!; row++) {
       const { need } = verdicts[verdictIndex[row]!]!;
       if (need && need.width > (most?.width ?? 0)) most = need;
     }
-    return most ?? this.encoded.need;
+    return wholeNeed(this.encoded, most);
   }
 
   /** `estimated` where there is no encode of it, or none at the need of the views that are looked at. */
@@ -215,12 +201,12 @@ export class RankedImage {
 
   /** Bytes on the wire, headers included, of the heaviest response. */
   get transferBytes(): number {
-    return this.#answers.reduce((most, { transferBytes }) => Math.max(most, transferBytes), 0);
+    return this.answers.reduce((most, { transferBytes }) => Math.max(most, transferBytes), 0);
   }
 
   /** The response of each of its addresses, from the first visit. */
   get addressResponses(): AddressResponse[] {
-    const answers = this.#answers;
+    const answers = this.answers;
     return this.urls.map((address) => {
       const {
         contentHash: _,
@@ -290,8 +276,4 @@ export class RankedImage {
       };
     });
   }
-}
-
-function byAddress(a: string, b: string): number {
-  return Number(isInDocument(a)) - Number(isInDocument(b)) || (a < b ? -1 : 1);
 }

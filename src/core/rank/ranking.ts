@@ -1,8 +1,8 @@
 import { hostOf } from '../address/address.js';
+import type { ExactSums } from '../base/exact-sums.js';
 import type { PolicyRule } from '../policy/allowance.js';
 import { openLedger } from '../waste/open-ledger.js';
 import type { Ledger } from '../waste/ledger.js';
-import type { JudgeInputs } from '../waste/file-judge.js';
 import { allowancesOf, needsOfPlacements } from '../waste/placement-needs.js';
 import type { PlacementNeeds } from '../waste/placement-needs.js';
 import type { Policy } from '../policy/policy.js';
@@ -11,7 +11,6 @@ import { RankedImage } from './ranked-image.js';
 import { rankedPictures } from './ranked-picture.js';
 import type { RankedPicture } from './ranked-picture.js';
 import type { SurveyFacts } from '../survey/survey.js';
-import { addCauses } from '../waste/waste.js';
 import type { WasteByCause } from '../waste/waste.js';
 import { weighVisits } from '../waste/visit-weights.js';
 import type { VisitWeights } from '../waste/visit-weights.js';
@@ -46,31 +45,33 @@ export interface RankOptions {
   readonly unweighted?: boolean | undefined;
   /** What the placements need, where it is known already. */
   readonly needs?: PlacementNeeds | undefined;
+  /** What the visits weigh, where the survey has more of them. */
+  readonly weights?: VisitWeights | undefined;
+}
+
+/** Judges every delivery of a survey, or of a part of one. */
+export function ledgerOf(
+  facts: SurveyFacts,
+  policy: Policy,
+  needs: PlacementNeeds,
+  weights: VisitWeights,
+): Ledger {
+  const own = new Set(policy.ownHosts);
+  return openLedger(facts, {
+    ...{ policy, needs, weights, allowances: allowancesOf(policy, facts.pages) },
+    isForeign: ({ thirdParty, url }) => thirdParty && !own.has(hostOf(url)),
+  });
 }
 
 /** Judges the image files of a survey, each by itself and in every visit that it was sent to. */
 export function rankImages(
   facts: SurveyFacts,
   policy: Policy,
-  { unweighted = false, needs = needsOfPlacements(facts, policy) }: RankOptions = {},
+  { unweighted = false, needs = needsOfPlacements(facts, policy), ...given }: RankOptions = {},
 ): Ranking {
   const { pages, head, visits, files } = facts;
-  const allowances = allowancesOf(policy, pages);
-  const own = new Set(policy.ownHosts);
-  const weights = weighVisits(
-    visits.filter(({ measured }) => measured),
-    pages,
-    head.views,
-    unweighted,
-  );
-  const inputs: JudgeInputs = {
-    policy,
-    allowances,
-    needs,
-    weights,
-    isForeign: ({ thirdParty, url }) => thirdParty && !own.has(hostOf(url)),
-  };
-  const ledger = openLedger(facts, inputs);
+  const weights = given.weights ?? weighVisits(visits, pages, head.views, unweighted);
+  const ledger = ledgerOf(facts, policy, needs, weights);
   const images = files.flatMap((_, at) =>
     ledger.starts[at + 1]! > ledger.starts[at]! ? new RankedImage(ledger, at) : [],
   );
@@ -88,26 +89,9 @@ export function rankImages(
 }
 
 /** @param perVisit bytes that an average visit wastes, by the place of the file */
-function byWaste(perVisit: Float64Array): (a: RankedImage, b: RankedImage) => number {
+function byWaste(perVisit: ExactSums): (a: RankedImage, b: RankedImage) => number {
   return (a, b) =>
-    perVisit[b.fileIndex]! - perVisit[a.fileIndex]! ||
+    perVisit.at(b.fileIndex) - perVisit.at(a.fileIndex) ||
     (b.waste?.wasteBytes ?? -1) - (a.waste?.wasteBytes ?? -1) ||
     (a.url < b.url ? -1 : 1);
-}
-
-/** Totals of the files, each once: the sums of the rows of `images`. */
-export function totalsOf({ images }: Pick<Ranking, 'images'>): RankTotals {
-  let [neededBytes, wasteBytes, unknownBytes] = [0, 0, 0];
-  for (const { waste, sentBytes } of images) {
-    if (!waste) unknownBytes += sentBytes;
-    neededBytes += waste?.neededBytes ?? 0;
-    wasteBytes += waste?.wasteBytes ?? 0;
-  }
-  return {
-    sentBytes: neededBytes + wasteBytes,
-    neededBytes,
-    wasteBytes,
-    wasteByCause: addCauses(images.flatMap(({ waste }) => waste?.causes ?? [])),
-    unknownBytes,
-  };
 }

@@ -1,9 +1,10 @@
+import { ExactSums } from '../base/exact-sums.js';
 import type { Encoded } from '../survey/encoded.js';
 import type { Placement } from '../slots/placement.js';
 import type { RowsByIndex } from '../survey/survey-tables.js';
 import type { SurveyFacts } from '../survey/survey.js';
 import type { JudgeInputs } from './file-judge.js';
-import { PortionSum } from './portion.js';
+import { PortionSums } from './portion.js';
 import type { Portion } from './portion.js';
 import type { Verdict } from './verdict.js';
 
@@ -54,7 +55,7 @@ export class Ledger {
   constructor(
     columns: Omit<
       Ledger,
-      'length' | 'rows' | 'rowsOf' | 'at' | 'wasteByFile' | 'sum' | 'isInSight'
+      'length' | 'rows' | 'rowsOf' | 'at' | 'wasteByFile' | 'addTo' | 'sum' | 'isInSight'
     >,
   ) {
     this.facts = columns.facts;
@@ -127,21 +128,23 @@ export class Ledger {
   }
 
   /** What an average visit wastes of each file, in bytes. */
-  wasteByFile(): Float64Array {
-    const sums = new Float64Array(this.starts.length - 1);
+  wasteByFile(): ExactSums {
+    const sums = new ExactSums(this.starts.length - 1);
     const wasted = Float64Array.from(this.verdicts, ({ waste }) => waste?.wasteBytes ?? 0);
     for (let row = 0; row < this.length; row++)
-      sums[this.file[row]!]! += wasted[this.verdictIndex[row]!]! * this.weights[this.visit[row]!]!;
+      sums.add(this.file[row]!, wasted[this.verdictIndex[row]!]! * this.weights[this.visit[row]!]!);
     return sums;
+  }
+
+  /** Adds a row, weighted, to one of several sums. */
+  addTo(sums: PortionSums, sum: number, row: number): void {
+    sums.add(sum, this.amounts, this.verdictIndex[row]!, this.weights[this.visit[row]!]!);
   }
 
   /** The weighted sum of some rows. */
   sum(rows: DeliveryRows): Portion {
-    const sum = new PortionSum();
-    for (let at = 0; at < rows.length; at++) {
-      const row = rows[at]!;
-      sum.add(this.amounts, this.verdictIndex[row]!, this.weights[this.visit[row]!]!);
-    }
-    return sum.done();
+    const sum = new PortionSums(1);
+    for (let at = 0; at < rows.length; at++) this.addTo(sum, 0, rows[at]!);
+    return sum.at(0);
   }
 }

@@ -1,7 +1,8 @@
+import { ExactSums } from '../base/exact-sums.js';
 import { record } from '../base/record.js';
 import { wholeNumbers } from '../base/whole-numbers.js';
 import { causes, noWaste } from './waste.js';
-import type { Waste, WasteByCause } from './waste.js';
+import type { Cause, Waste, WasteByCause } from './waste.js';
 
 /** Bytes in an average visit; not whole numbers, because most visits have only some of the images. */
 export interface Portion {
@@ -14,7 +15,7 @@ export interface Portion {
 }
 
 /** Numbers that one delivery adds to a sum: needed and unknown bytes, then those of each cause. */
-const numbersPerAmount = 2 + causes.length;
+export const numbersPerAmount = 2 + causes.length;
 
 /** Appends the amounts of what was sent, split or not, to a list of them. */
 export function addAmounts(amounts: number[], waste: Waste | null, sentBytes: number): void {
@@ -22,26 +23,61 @@ export function addAmounts(amounts: number[], waste: Waste | null, sentBytes: nu
   for (const cause of causes) amounts.push(waste?.causes[cause] ?? 0);
 }
 
-/** A weighted sum that grows. */
-export class PortionSum {
-  readonly #sums = new Array<number>(numbersPerAmount).fill(0);
+/** Weighted sums that grow, one for each row of a table; in what order they grow makes no difference. */
+export class PortionSums {
+  readonly sums: ExactSums;
+
+  /** @param sums of others, as they had them */
+  constructor(rows: number, sums = new ExactSums(rows * numbersPerAmount)) {
+    this.sums = sums;
+  }
+
+  get length(): number {
+    return this.sums.length / numbersPerAmount;
+  }
 
   /**
    * @param amounts as `addAmounts` wrote them
    * @param place of those that are added
    */
-  add(amounts: readonly number[], place: number, weight: number): void {
-    const sums = this.#sums;
-    const from = place * numbersPerAmount;
-    for (let at = 0; at < numbersPerAmount; at++) sums[at]! += amounts[from + at]! * weight;
+  add(row: number, amounts: readonly number[], place: number, weight: number): void {
+    const [to, from] = [row * numbersPerAmount, place * numbersPerAmount];
+    for (let at = 0; at < numbersPerAmount; at++)
+      this.sums.add(to + at, amounts[from + at]! * weight);
   }
 
-  done(): Portion {
-    const [neededBytes = 0, unknownBytes = 0] = this.#sums;
-    const split = noWaste();
-    causes.forEach((cause, at) => (split[cause] = this.#sums[at + 2]!));
-    return fromParts({ neededBytes, unknownBytes, causes: split });
+  /** Adds a row of other sums. */
+  addRow(row: number, others: PortionSums, other: number): void {
+    const [to, from] = [row * numbersPerAmount, other * numbersPerAmount];
+    for (let at = 0; at < numbersPerAmount; at++) this.sums.addSum(to + at, others.sums, from + at);
   }
+
+  /** Adds what others waste by one cause, and nothing else. */
+  addCause(row: number, others: PortionSums, cause: Cause): void {
+    const at = 2 + causes.indexOf(cause);
+    this.sums.addSum(row * numbersPerAmount + at, others.sums, at);
+  }
+
+  /** Adds what is needed or cannot be judged, and nothing else. */
+  addNeeded(row: number, others: PortionSums): void {
+    for (const at of [0, 1]) this.sums.addSum(row * numbersPerAmount + at, others.sums, at);
+  }
+
+  at(row: number): Portion {
+    return portionOf((at) => this.sums.at(row * numbersPerAmount + at));
+  }
+}
+
+/** A portion from its numbers, in the layout of `addAmounts`. */
+export function portionOf(numberAt: (at: number) => number): Portion {
+  const split = noWaste();
+  causes.forEach((cause, at) => (split[cause] = numberAt(at + 2)));
+  return fromParts({ neededBytes: numberAt(0), unknownBytes: numberAt(1), causes: split });
+}
+
+/** The numbers of a portion, in the layout of `addAmounts`. */
+export function amountsOf({ neededBytes, unknownBytes, causes: split }: Portion): number[] {
+  return [neededBytes, unknownBytes, ...causes.map((cause) => split[cause])];
 }
 
 /**

@@ -1,5 +1,5 @@
 import type { VisitKey } from '../survey/survey-tables.js';
-import type { SurveyedPage } from '../survey/survey.js';
+import type { SurveyedPage, SurveyedVisit } from '../survey/survey.js';
 import type { View } from '../visitors/view.js';
 
 /** The weight of each visit. */
@@ -16,19 +16,19 @@ export interface VisitWeights {
  * Weighs visits so that a weighted sum is what an average visit has: a view by its share of the audience, a page by
  * its visits, each among those that were measured.
  *
- * @param measured the visits that there are
  * @param unweighted lets every visit count the same
  */
 export function weighVisits(
-  measured: readonly VisitKey[],
-  pages: readonly SurveyedPage[],
+  visits: readonly SurveyedVisit[],
+  pages: readonly Pick<SurveyedPage, 'url' | 'visits'>[],
   views: readonly View[],
   unweighted = false,
 ): VisitWeights {
-  const visitsOf = new Map(pages.map(({ url, visits }) => [url, visits]));
+  const measured = visits.filter((visit) => visit.measured);
+  const visitsOf = new Map(pages.map(({ url, visits: count }) => [url, count]));
   const seen = new Set(measured.map(({ page }) => page));
   const known = [...seen].flatMap((page) => visitsOf.get(page) ?? []);
-  const least = known.reduce((low, visits) => Math.min(low, visits), Infinity);
+  const least = known.reduce((low, count) => Math.min(low, count), Infinity);
   const shares = new Map(views.map(({ name, share }) => [name, share]));
   const visitsTo = (page: string) => visitsOf.get(page) ?? (known.length > 0 ? least : 1);
   const plain = ({ page, view }: VisitKey) =>

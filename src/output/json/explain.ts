@@ -16,7 +16,7 @@ export function imageStoryDocument({ result, image, picture, others, spared, fix
     format: 'zealous-lynx.explain/1',
     survey: surveyHeadDocument(survey, pages.length),
     image: {
-      ...imageDocument(image, total, picture),
+      ...imageDocument(image, total, picture.id),
       nature: image.encoded?.nature ?? null,
       trials: image.encoded?.attempts ?? [],
     },

@@ -3,9 +3,6 @@ import type { RankView } from '../views/rank.js';
 import type { Portion } from '../../core/waste/portion.js';
 import { wholePortions } from '../../core/waste/portion.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
-import type { RankedPicture } from '../../core/rank/ranked-picture.js';
-import { pictureFinder } from '../../core/rank/ranked-picture.js';
-import { totalsOf } from '../../core/rank/ranking.js';
 import { findingDocuments } from './findings.js';
 import { surveyHeadDocument } from './survey-head.js';
 
@@ -16,26 +13,22 @@ import { surveyHeadDocument } from './survey-head.js';
 export function rankDocument(view: RankView) {
   const { result, by, rows, thirdParty, total, thirdPartyTotal, leftOut, unweighted } = view;
   const { survey, pages, weights, unmatchedRules } = result;
-  const unplaced = view.images.filter(({ isPlaced }) => !isPlaced).length;
-  const { images } = view;
-  const pictureOf = pictureFinder(result.pictures);
+  const { count, totals, unplaced } = view.files;
   const shown = by === 'image' ? [...rows, ...thirdParty].flatMap((row) => row.images) : [];
-  const imageLimit = Math.max(view.imageLimit, shown.length);
+  const images = view.images.slice(0, Math.max(view.imageLimit, shown.length));
   const { rows: portions } = wholePortions(images.map(({ perVisit }) => perVisit));
   return {
     format: 'zealous-lynx.rank/1',
     survey: surveyHeadDocument(survey, pages.length),
-    totals: totalsOf(view),
+    totals,
     weights: { unweighted, ...weights },
     perVisit: { ...total, thirdParty: thirdPartyTotal },
     by,
     rows: [...rows, ...thirdParty].map(rowDocument),
     rowsLeftOut: leftOut,
     ...(view.timed && { timed: view.timed }),
-    images: images
-      .slice(0, imageLimit)
-      .map((image, at) => imageDocument(image, portions[at]!, pictureOf(image))),
-    imagesLeftOut: Math.max(0, images.length - imageLimit),
+    images: images.map((image, at) => imageDocument(image, portions[at]!, view.pictureOf(image))),
+    imagesLeftOut: count - images.length,
     unplaced,
     unmatchedRules,
   };
@@ -66,14 +59,14 @@ export function rowDocument(row: RankRow) {
 }
 
 /** An image file as every full listing shows it. */
-export function imageDocument(image: RankedImage, perVisit: Portion, picture: RankedPicture) {
+export function imageDocument(image: RankedImage, perVisit: Portion, picture: string) {
   const { file, waste, encoded } = image;
   return {
     url: image.url,
     urls: image.urls,
     answers: image.addressResponses,
     contentHash: file.contentHash,
-    picture: picture.id,
+    picture,
     mediaType: file.mediaType,
     intrinsic: file.intrinsic,
     frames: file.frames,

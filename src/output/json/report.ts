@@ -1,7 +1,7 @@
 import { fixCurve } from '../../core/report/fix-curve.js';
 import { costliestPlacement } from '../../core/report/page-plans.js';
 import type { PagePlan } from '../../core/report/page-plans.js';
-import type { RankRow } from '../../core/rank/rank-view.js';
+import type { LedgerRow, RankRow } from '../../core/rank/rank-view.js';
 import type { SiteFinding } from '../../core/findings/site/index.js';
 import { findingKind } from '../../core/findings/index.js';
 import type { ClockedPage } from '../views/clock.js';
@@ -100,7 +100,7 @@ export function reportDocument(view: ReportView) {
 }
 
 /** Where a row can be seen best: the placement that costs the most. */
-function placeOf(row: RankRow, { ranking }: ReportView, pageAt: ReadonlyMap<string, number>) {
+function placeOf(row: LedgerRow, { ranking }: ReportView, pageAt: ReadonlyMap<string, number>) {
   const { ledger } = ranking.result;
   const placement = costliestPlacement(ledger, row.rows);
   if (placement < 0) return null;

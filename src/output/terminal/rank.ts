@@ -1,8 +1,6 @@
 import type { Grouping } from '../../core/rank/groupings.js';
 import type { RankRow } from '../../core/rank/rank-view.js';
 import type { RankView } from '../views/rank.js';
-import type { RankedImage } from '../../core/rank/ranked-image.js';
-import { rankedPictures } from '../../core/rank/ranked-picture.js';
 import { describeNetwork } from '../../core/visitors/network.js';
 import { plainText, shorten } from '../words/plain-text.js';
 import { findingTitle, findingWords } from '../words/findings.js';
@@ -14,14 +12,14 @@ import type { Screen } from './style.js';
 
 /** A ranking as a page of text: totals, causes, then the rows. */
 export function drawRanking(view: RankView, screen: Screen): string {
-  const { rows, thirdParty, total, images, narrowed } = view;
+  const { rows, thirdParty, total, files, narrowed } = view;
   const lines = [
     ...heading(view, screen),
     '',
     ...totalLines(view, screen),
     '',
     ...(view.by === 'cause' ? [] : [...causeBars(total.causes, total.wasteBytes, screen), '']),
-    ...(images.length === 0 && narrowed ? [`Nothing matches ${plainText(narrowed)}.`, ''] : []),
+    ...(files.count === 0 && narrowed ? [`Nothing matches ${plainText(narrowed)}.`, ''] : []),
     ...(rows.length > 0 && view.by === 'page'
       ? ['Bytes of images in an average visit to each page:']
       : []),
@@ -37,13 +35,12 @@ export function drawWorst(view: RankView, screen: Screen): string {
   return [...totalLines(view, screen), '', rankTable(view.rows, view, screen), ''].join('\n');
 }
 
-function heading({ result, images, narrowed }: RankView, screen: Screen): string[] {
+function heading({ result, files: found, narrowed }: RankView, screen: Screen): string[] {
   const { bold, yellow } = paletteFor(screen);
   const { survey, pages } = result;
-  const pictures = picturesAmong(images, result);
-  const files = count(images.length, 'image file');
+  const files = count(found.count, 'image file');
   const what =
-    pictures.length < images.length ? `${count(pictures.length, 'picture')} in ${files}` : files;
+    found.pictures < found.count ? `${count(found.pictures, 'picture')} in ${files}` : files;
   const views = survey.views.map(({ name }) => name).join(', ');
   const title = `${bold(plainText(survey.label))}: ${what} on ${count(pages.length, 'page')} in ${count(survey.views.length, 'view')} (${plainText(views)})`;
   return [
@@ -85,41 +82,24 @@ function thirdPartyLines(view: RankView, screen: Screen): string[] {
   return [dim(told), rankTable(thirdParty, view, screen)];
 }
 
-/** The pictures of some of the files, each with those files. */
-function picturesAmong(images: readonly RankedImage[], { ledger }: RankView['result']) {
-  return rankedPictures(images, ledger.facts.pictures);
-}
-
-/** Files that cannot be judged are named up to this many. */
-const maxUnjudged = 3;
-
-/** The most placements that are read by default. */
-const soonLookedAt = 20_000;
-
 /** The number of pictures with each finding, the most frequent first. */
-function findingLine({ result, images, findings }: RankView, screen: Screen): string[] {
-  const { ledger } = result;
-  if (!findings && ledger.facts.placements.length > soonLookedAt)
-    return ['--findings counts what else is wrong with the images.'];
-  const counts = new Map<string, number>();
-  for (const { images: files } of picturesAmong(images, result))
-    for (const id of new Set(files.flatMap((image) => image.findings.map((one) => one.id))))
-      counts.set(id, (counts.get(id) ?? 0) + 1);
-  const told = [...counts]
+function findingLine({ found }: RankView, screen: Screen): string[] {
+  if (!found) return ['--findings counts what else is wrong with the images.'];
+  const told = [...found]
     .filter(([id]) => id !== 'unreadable' && id !== 'placed-nowhere')
     .sort(([, a], [, b]) => b - a)
-    .map(([id, found]) => `${findingTitle(id)} (${found})`);
+    .map(([id, pictures]) => `${findingTitle(id)} (${pictures})`);
   if (told.length === 0) return [];
   return [joined([`Also found (number of pictures): ${told[0]!}`, ...told.slice(1)], screen)];
 }
 
 function footnotes(view: RankView, screen: Screen): string[] {
-  const { result, images, rows, thirdParty, leftOut, by } = view;
+  const { result, files, rows, thirdParty, leftOut, by } = view;
   const { dim, yellow } = paletteFor(screen);
   const { pages, unmatchedRules } = result;
   const failed = pages.filter(({ error }) => error !== null).length;
-  const unjudged = images.filter(({ isJudged }) => !isJudged);
-  const more = unjudged.length - maxUnjudged;
+  const { first, count: unjudged } = files.unjudged;
+  const more = unjudged - first.length;
   return [
     ...(leftOut > 0
       ? [
@@ -128,13 +108,11 @@ function footnotes(view: RankView, screen: Screen): string[] {
           ),
         ]
       : []),
-    ...unjudged
-      .slice(0, maxUnjudged)
-      .map(({ url, findings }) =>
-        dim(
-          `? ${shorten(url, 60)}: ${plainText(findings[0] ? findingWords(findings[0]) : 'cannot be read')}`,
-        ),
+    ...first.map(({ url, findings }) =>
+      dim(
+        `? ${shorten(url, 60)}: ${plainText(findings[0] ? findingWords(findings[0]) : 'cannot be read')}`,
       ),
+    ),
     ...(more > 0 ? [dim(`? ${count(more, 'more file')} cannot be judged`)] : []),
     ...unmatchedRules.map(({ reason }) =>
       yellow(`a rule of the policy matches nothing here: ${plainText(reason)}`),

@@ -1,16 +1,16 @@
 import type { Grouping } from '../../core/rank/groupings.js';
 import type { Network } from '../../core/visitors/network.js';
-import type { RankedRows, RankResult } from '../../core/rank/rank-view.js';
+import type { RankedRows, RankedSurvey, RankRow } from '../../core/rank/rank-view.js';
 
 /** What a ranking is shown from. */
-export interface RankView extends RankedRows {
-  readonly result: RankResult;
+export interface RankView<Row extends RankRow = RankRow> extends RankedRows<Row> {
+  readonly result: RankedSurvey;
   readonly by: Grouping;
   readonly unweighted: boolean;
   /** Its filters in words; empty if nothing is left out. */
   readonly narrowed: string;
-  /** Counts the findings, which reads every placement; by default only where that is quick. */
-  readonly findings?: boolean;
+  /** How many pictures have each finding; left out where counting them takes its time and nobody asks for it. */
+  readonly found?: ReadonlyMap<string, number> | undefined;
   /** The loads that times are predicted from; left out where nobody asks for times. */
   readonly timed?: { readonly pages: number; readonly network: Network };
   /** How many images are listed in full. */

@@ -1,6 +1,6 @@
 import type { MuteRule } from '../../core/policy/mutes.js';
 import type { FindingRow } from '../../core/rank/finding-rows.js';
-import type { RankRow } from '../../core/rank/rank-view.js';
+import type { LedgerRow, RankResult, RankRow } from '../../core/rank/rank-view.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import type { SiteFinding } from '../../core/findings/site/index.js';
 import type { WorkItem } from '../../core/refit/work/work-item.js';
@@ -16,7 +16,7 @@ export interface ReportView {
   /** ISO 8601, UTC. */
   readonly createdAt: string;
   /** By slot family, all rows and all images. */
-  readonly ranking: RankView;
+  readonly ranking: RankView<LedgerRow> & { readonly result: RankResult };
   /** All pages that images were ranked on. */
   readonly byPage: readonly RankRow[];
   readonly findings: readonly FindingRow[];

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { defaultPolicy } from '../../../src/core/policy/policy.js';
 import type { Policy } from '../../../src/core/policy/policy.js';
 import { largestNeeds, needsOfPlacements } from '../../../src/core/waste/placement-needs.js';
-import { rankImages, totalsOf } from '../../../src/core/rank/ranking.js';
+import { rankImages } from '../../../src/core/rank/ranking.js';
+import { totalsOfFiles } from '../../../src/core/rank/sums/file-sums.js';
 import { causes } from '../../../src/core/waste/waste.js';
 import {
   anySketch,
@@ -19,7 +20,7 @@ describe('rankImages', () => {
     fc.assert(
       fc.property(fc.array(anySketch, { maxLength: 12 }), (sketches) => {
         const { images } = rankImages(surveyOf(sketches), defaultPolicy);
-        const totals = totalsOf({ images });
+        const totals = totalsOfFiles(images);
         const sum = (valueOf: (image: (typeof images)[number]) => number) =>
           images.reduce((all, image) => all + valueOf(image), 0);
         expect(totals.wasteBytes).toBe(sum(({ waste }) => waste?.wasteBytes ?? 0));
@@ -99,7 +100,7 @@ describe('rankImages', () => {
       id: 'unreadable',
       data: { problem: 'it is HTML, not an image' },
     });
-    expect(totalsOf({ images }).unknownBytes).toBe(900);
+    expect(totalsOfFiles(images).unknownBytes).toBe(900);
     expect(perVisit.unknownBytes).toBeCloseTo(900, 6);
     expect(perVisit.sentBytes).toBeCloseTo(900, 6);
   });
@@ -113,7 +114,7 @@ describe('rankImages', () => {
     expect(unplaced).toBe(1);
     expect([images[1]!.waste, images[1]!.placements]).toEqual([null, []]);
     expect(images[1]!.findings.map(({ id }) => id)).toEqual(['placed-nowhere']);
-    expect(totalsOf({ images }).unknownBytes).toBe(900);
+    expect(totalsOfFiles(images).unknownBytes).toBe(900);
   });
 
   it('joins each placement with the slot curve of its element', () => {
