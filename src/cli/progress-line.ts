@@ -18,6 +18,7 @@ const titles: Readonly<Record<Progress['stage'], string>> = {
   pictures: 'drawing pictures',
   looks: 'comparing images',
   figures: 'adding up surveys',
+  sums: 'adding up images',
   asking: 'asking what has changed',
 };
 
@@ -34,6 +35,7 @@ const units: Readonly<Record<Progress['stage'], string>> = {
   pictures: 'pictures',
   looks: 'images',
   figures: 'surveys',
+  sums: 'parts',
   asking: 'files',
 };
 

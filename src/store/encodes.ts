@@ -13,7 +13,8 @@ export class EncodeStore {
   readonly #ofSize: Statement;
   readonly #madeAs: Statement;
   readonly #results: Statement;
-  readonly #ofSurvey: (policy: string, surveyId: number) => [string, number, number, string][];
+  readonly #ofSurvey: (policy: string, surveyId: number) => EncodedColumns[];
+  readonly #ofFiles: (policy: string, hashes: string) => EncodedColumns[];
 
   constructor(database: Database) {
     this.#insert = database.prepare(
@@ -44,6 +45,12 @@ export class EncodeStore {
       `SELECT content_hash, need_width, need_height, result
        FROM encoded JOIN survey_file USING (content_hash) WHERE policy = ? AND survey_id = ?`,
     );
+    const { each, text } = database.dialect;
+    this.#ofFiles = database.rows(
+      ['content_hash', 'need_width', 'need_height', 'result'],
+      `SELECT content_hash, need_width, need_height, result FROM encoded
+       WHERE policy = ? AND content_hash IN (SELECT ${text} FROM ${each('?')})`,
+    );
   }
 
   /** @param policy key of the settings that the result depends on */
@@ -54,19 +61,13 @@ export class EncodeStore {
   }
 
   /** All results of one policy for the files of a survey, looked up by content and need. */
-  ofSurvey(
-    surveyId: number,
-    policy: string,
-  ): (contentHash: string, need: Size | null) => Encoded | undefined {
-    const rows = this.#ofSurvey(policy, surveyId);
-    const results = groupBy(rows, ([hash]) => hash);
-    return (contentHash, need) => {
-      const { width, height } = need ?? noSize;
-      const result = results
-        .get(contentHash)
-        ?.find(([, wide, high]) => wide === width && high === height);
-      return result && toEncoded(contentHash, need, result[3]);
-    };
+  ofSurvey(surveyId: number, policy: string): FindEncode {
+    return finderIn(this.#ofSurvey(policy, surveyId));
+  }
+
+  /** The same for some files. */
+  ofFiles(contentHashes: readonly string[], policy: string): FindEncode {
+    return finderIn(this.#ofFiles(policy, JSON.stringify(contentHashes)));
   }
 
   /** The encodes whose result is a file, under a policy: as what it was made, and from what. */
@@ -90,6 +91,22 @@ export class EncodeStore {
     const row = this.#one.get(contentHash, width, height, policy) as { result: string } | undefined;
     return row && toEncoded(contentHash, need, row.result);
   }
+}
+
+type EncodedColumns = [contentHash: string, width: number, height: number, result: string];
+
+/** Finds the result for a content at a need. */
+export type FindEncode = (contentHash: string, need: Size | null) => Encoded | undefined;
+
+function finderIn(rows: readonly EncodedColumns[]): FindEncode {
+  const results = groupBy(rows, ([hash]) => hash);
+  return (contentHash, need) => {
+    const { width, height } = need ?? noSize;
+    const result = results
+      .get(contentHash)
+      ?.find(([, wide, high]) => wide === width && high === height);
+    return result && toEncoded(contentHash, need, result[3]);
+  };
 }
 
 interface EncodedRow {

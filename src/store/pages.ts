@@ -12,7 +12,8 @@ import type {
 import { imageColumns, toImageFile } from './images.js';
 import type { ImageRow } from './images.js';
 import { readVisits } from './read-survey.js';
-import type { SurveyTables } from './read-survey.js';
+import { partWith, tablesOfPart, tablesOfParts } from './survey-part.js';
+import type { SurveyPart, SurveyTables } from './survey-part.js';
 import { pageColumns, toPage } from './rows.js';
 import type { PageRow } from './rows.js';
 import { readResources } from './read-resources.js';
@@ -163,21 +164,62 @@ export class PageStore {
    * @throws NotFoundError when it was thinned out.
    */
   read(head: SurveyHead): SurveyedFacts {
-    refuseThinned(this.#database, head);
-    const sealed = this.#sealed.get(head.id);
-    const tables = sealed ?? this.#tablesOf(head.id);
-    // It was finished by a version that did not seal, or sealed in another format.
-    if (!sealed && head.finishedAt !== null) this.#sealed.add(head.id, tables);
+    const parts = this.parts(head);
+    const files = this.files(head.id);
+    const tables = tablesOfParts(
+      parts > 0 ? this.#sealedParts(head.id, parts) : this.#partsOf(head.id, files),
+      files,
+    );
     return { head, pages: this.list(head.id), ...tables };
   }
 
-  /** Stores what a survey found in the form that is fastest to read; called when it has finished. */
-  seal(surveyId: number): void {
-    this.#sealed.add(surveyId, this.#tablesOf(surveyId));
+  /**
+   * In how many parts a survey can be read; 0 while it goes on, where it can only be read whole.
+   *
+   * @throws NotFoundError when it was thinned out.
+   */
+  parts(head: SurveyHead): number {
+    refuseThinned(this.#database, head);
+    const parts = this.#sealed.parts(head.id);
+    // It was finished by a version that did not seal, or sealed in another format.
+    if (parts > 0 || head.finishedAt === null) return parts;
+    this.seal(head.id);
+    return this.#sealed.parts(head.id);
   }
 
-  #tablesOf(surveyId: number): SurveyTables {
-    return readVisits(this.#database, this.#terms, surveyId, this.files(surveyId));
+  /** A part of a sealed survey, from 0 on: some of its pages with all their visits. @param files of the whole survey */
+  part(surveyId: number, number: number, files: readonly ImageFile[]): SurveyTables {
+    return tablesOfPart(this.#sealed.part(surveyId, number), files);
+  }
+
+  /**
+   * What a sealed survey has of some files alone.
+   *
+   * @param numbers of the parts that have any of them
+   * @param placeOf places in `files` by those in the list of all files of the survey; −1 for others
+   */
+  ofFiles(
+    surveyId: number,
+    numbers: readonly number[],
+    files: readonly ImageFile[],
+    placeOf: Int32Array,
+  ): SurveyTables {
+    const parts = numbers.map((number) => partWith(this.#sealed.part(surveyId, number), placeOf));
+    return tablesOfParts(parts, files);
+  }
+
+  *#sealedParts(surveyId: number, parts: number): Generator<SurveyPart> {
+    for (let number = 0; number < parts; number++) yield this.#sealed.part(surveyId, number);
+  }
+
+  /** Stores what a survey found in the form that is fastest to read; called when all its pages are there. */
+  seal(surveyId: number): void {
+    this.#sealed.add(surveyId, () => this.#partsOf(surveyId, this.files(surveyId)));
+  }
+
+  #partsOf(surveyId: number, files: readonly ImageFile[]): Generator<SurveyPart> {
+    const places = new Map(files.map(({ contentHash }, place) => [contentHash, place]));
+    return readVisits(this.#database, this.#terms, surveyId, places);
   }
 
   /** The image files that a survey found. */

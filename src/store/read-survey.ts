@@ -1,24 +1,11 @@
 import type { Database } from './database.js';
-import type { ImageFile } from '../core/survey/image-file.js';
-import { distinctUses } from '../core/survey/picture-use.js';
-import type { PictureUse } from '../core/survey/picture-use.js';
 import { record } from '../core/base/record.js';
+import { distinctUses } from '../core/survey/picture-use.js';
 import type { CurvePiece } from '../core/slots/slot-curve.js';
-import {
-  responseColumns,
-  ResponseTable,
-  placementColumns,
-  PlacementTable,
-} from '../core/survey/survey-tables.js';
-import type {
-  ResponseColumns,
-  ResponseFacts,
-  PlacementColumns,
-  PlacementLists,
-} from '../core/survey/survey-tables.js';
-import type { SurveyFacts, SurveyedVisit } from '../core/survey/survey.js';
+import { responseColumns, placementColumns } from '../core/survey/survey-tables.js';
+import type { SurveyedVisit } from '../core/survey/survey.js';
 import { elementText } from './curves-document.js';
-import { visitOrder } from './visit-order.js';
+import type { SurveyPart } from './survey-part.js';
 import type { TermStore } from './terms.js';
 import {
   fromVisitDocument,
@@ -30,37 +17,115 @@ import {
   readShape,
   readUse,
 } from './visit-document.js';
+import { visitOrder } from './visit-order.js';
 
 type VisitRow = [pageId: number, url: string, status: number | null, view: string, facts: string];
 
-/** The tables of a survey. */
-export type SurveyTables = Pick<
-  SurveyFacts,
-  'files' | 'visits' | 'placements' | 'responses' | 'uses'
->;
+/** The visits of some pages as they are kept. */
+interface KeptVisits {
+  readonly rows: readonly VisitRow[];
+  readonly documents: readonly ReturnType<typeof fromVisitDocument>[];
+  /** The swept elements of each page: numbers of terms, of the element and of its slot curve. */
+  readonly curves: ReadonlyMap<number, readonly number[]>;
+}
 
-/** The tables of a survey, built from the documents of its visits. */
-export function readVisits(
+/** Placements and answers of a part, unless a page alone has more. */
+export const usualPart = 2 ** 18;
+
+/** The most pages that are read at once. */
+const pagesAtOnce = 100;
+
+/**
+ * The tables of a survey from the documents of its visits, in parts of whole pages.
+ *
+ * @param places of the files of the survey, by their content hashes
+ * @param most placements and answers of a part
+ */
+export function* readVisits(
   database: Database,
   terms: TermStore,
   surveyId: number,
-  files: readonly ImageFile[],
-): SurveyTables {
-  const texts = terms.texts(surveyId);
-  const rows = database.rows<VisitRow>(
+  places: ReadonlyMap<string, number>,
+  most = usualPart,
+): Generator<SurveyPart> {
+  let kept: KeptVisits[] = [];
+  let size = 0;
+  let isFirst = true;
+  for (const some of keptVisits(database, surveyId)) {
+    const more = sizeOf(some);
+    if (size > 0 && size + more > most) {
+      yield partOf(joined(kept), terms, places);
+      [kept, size, isFirst] = [[], 0, false];
+    }
+    kept.push(some);
+    size += more;
+  }
+  if (size > 0 || kept.length > 0 || isFirst) yield partOf(joined(kept), terms, places);
+}
+
+/** The visits of a survey, a few pages at a time. */
+function* keptVisits(database: Database, surveyId: number): Generator<KeptVisits> {
+  const { each, element } = database.dialect;
+  const some = `SELECT ${element(0, 'integer')} FROM ${each('?')}`;
+  const ids = database.rows<[number]>(
+    ['id'],
+    'SELECT id FROM page WHERE survey_id = ? ORDER BY depth, url',
+  )(surveyId);
+  const visits = database.rows<VisitRow>(
     ['page_id', 'url', 'status', 'view', 'facts'],
     `SELECT page_id, url, status, view, facts FROM visit
-     JOIN page ON page.id = page_id WHERE survey_id = ? ORDER BY ${visitOrder}`,
-  )(surveyId);
-  const documents = rows.map(([, , , , facts]) => fromVisitDocument(facts));
+     JOIN page ON page.id = page_id WHERE page_id IN (${some}) ORDER BY ${visitOrder}`,
+  );
+  const curves = database.rows<[number, string]>(
+    ['id', 'curves'],
+    `SELECT id, curves FROM page WHERE id IN (${some})`,
+  );
+  for (let from = 0; from < ids.length; from += pagesAtOnce) {
+    const list = JSON.stringify(ids.slice(from, from + pagesAtOnce));
+    const rows = visits(list);
+    yield {
+      rows,
+      documents: rows.map(([, , , , facts]) => fromVisitDocument(facts)),
+      curves: new Map(curves(list).map(([id, text]) => [id, JSON.parse(text) as number[]])),
+    };
+  }
+}
+
+function sizeOf({ documents }: KeptVisits): number {
+  return documents.reduce(
+    (sum, { placements, responses }) =>
+      sum + placements.length / numbersPerPlacement + responses.length,
+    0,
+  );
+}
+
+function joined(kept: readonly KeptVisits[]): KeptVisits {
+  return {
+    rows: kept.flatMap(({ rows }) => rows),
+    documents: kept.flatMap(({ documents }) => documents),
+    curves: new Map(kept.flatMap(({ curves }) => [...curves])),
+  };
+}
+
+function partOf(
+  { rows, documents, curves: curvesOf }: KeptVisits,
+  terms: TermStore,
+  places: ReadonlyMap<string, number>,
+): SurveyPart {
+  const numbers = new Set<number>();
+  const note = (list: readonly number[]) => {
+    for (const number of list) numbers.add(number);
+  };
+  for (const { placements, elements, responses, uses } of documents)
+    for (const list of [placements, elements, responses, uses]) note(list);
+  for (const list of curvesOf.values()) note(list);
+  const texts = terms.textsOf([...numbers]);
   const visits = rows.map(([, page, status, view], at): SurveyedVisit => {
     const { placements, responses } = documents[at]!;
     const found = placements.length + responses.length > 0;
     return { page, view, measured: found || (status !== null && status < 400) };
   });
-  const places = new Map(files.map(({ contentHash }, place) => [contentHash, place]));
   const fileOf = (contentHash: string | null) => places.get(contentHash ?? '') ?? -1;
-
   const shapes = new Terms(texts, readShape);
   const addresses = new Terms(texts, (text) => text);
   const alts = new Terms(texts, readAlt);
@@ -68,7 +133,7 @@ export function readVisits(
   const answers = new Terms(texts, readResponse);
   const elements = new Terms(texts, readElement);
   const curves = new Terms(texts, (text) => JSON.parse(text) as CurvePiece[]);
-  const swept = sweptElements(database, surveyId, texts);
+  const named = new Terms(texts, readUse);
   const placed = emptyColumns(
     sum(documents.map(({ placements }) => placements.length / numbersPerPlacement)),
     placementColumns,
@@ -79,8 +144,10 @@ export function readVisits(
   );
   let row = 0;
   let answer = 0;
+  let swept: ReadonlyMap<string, number> = new Map();
   documents.forEach(({ placements, elements: found, responses }, visit) => {
-    const curvesOfPage = swept(rows[visit]![0]);
+    const page = rows[visit]![0];
+    if (rows[visit - 1]?.[0] !== page) swept = sweptElements(curvesOf.get(page) ?? [], texts);
     for (let at = 0; at < placements.length; at += numbersPerPlacement, row++) {
       const hash = placements[at + 3]!;
       const shape = shapes.placeOf(placements[at]!);
@@ -89,7 +156,7 @@ export function readVisits(
       placed.url[row] = addresses.placeOf(placements[at + 1]!);
       placed.alt[row] = alts.placeOf(placements[at + 2]!);
       placed.file[row] = hash === noTerm ? -1 : hashes.values[hashes.placeOf(hash)]!;
-      const curve = curvesOfPage.get(elementText(shapes.values[shape]!));
+      const curve = swept.get(elementText(shapes.values[shape]!));
       placed.curve[row] = curve === undefined ? -1 : curves.placeOf(curve);
       placed.element[row] = elements.placeOf(found[at / numbersPerPlacement] ?? noTerm);
     }
@@ -100,45 +167,27 @@ export function readVisits(
       answered.file[answer++] = fileOf(answers.values[place]!.contentHash);
     }
   });
-  const lists = {
-    shapes: shapes.values,
-    addresses: addresses.values,
-    alts: alts.values,
-    curves: curves.values,
-    elements: elements.values,
-  };
-  const named = new Terms(texts, readUse);
-  const uses = distinctUses(
-    documents.flatMap(({ uses: numbers }, visit) =>
-      numbers.map((number) => ({
-        ...named.values[named.placeOf(number)]!,
-        page: visits[visit]!.page,
-      })),
-    ),
-  );
-  return tablesOf({ placed, answered, lists, answers: answers.values, visits, files, uses });
-}
-
-/** The sources of a survey's tables. */
-export interface TableParts {
-  readonly placed: PlacementColumns;
-  readonly answered: ResponseColumns;
-  readonly lists: PlacementLists;
-  readonly answers: readonly ResponseFacts[];
-  readonly visits: readonly SurveyedVisit[];
-  readonly files: readonly ImageFile[];
-  readonly uses: readonly PictureUse[];
-}
-
-export function tablesOf(parts: TableParts): SurveyTables {
-  const { placed, answered, lists, answers, visits, files, uses } = parts;
-  const contents = files.map(({ contentHash }) => contentHash);
+  const lists = { shapes, addresses, alts, curves, elements, answers };
+  const names = Object.keys(lists) as (keyof typeof lists)[];
+  const { answers: ofAnswers, ...ofPlacements } = lists;
   return {
-    files,
-    visits,
-    placements: new PlacementTable(placed, lists, visits, contents),
-    responses: new ResponseTable(answered, answers, visits),
-    uses,
+    ...{ placed, answered, visits, answers: ofAnswers.values },
+    lists: {
+      shapes: ofPlacements.shapes.values,
+      addresses: ofPlacements.addresses.values,
+      alts: ofPlacements.alts.values,
+      curves: ofPlacements.curves.values,
+      elements: ofPlacements.elements.values,
+    },
+    terms: record(names, (name) => lists[name].numbers),
+    uses: distinctUses(
+      documents.flatMap(({ uses }, visit) =>
+        uses.map((number) => ({
+          ...named.values[named.placeOf(number)]!,
+          page: visits[visit]!.page,
+        })),
+      ),
+    ),
   };
 }
 
@@ -156,53 +205,36 @@ function emptyColumns<Name extends string>(
 /** Terms of one kind: those that occur, numbered as they do, and read once. */
 class Terms<Value> {
   readonly values: Value[] = [];
+  /** The numbers that the terms have in the survey. */
+  readonly numbers: number[] = [];
   readonly #texts: ReadonlyMap<number, string>;
   readonly #read: (text: string) => Value;
-  readonly #places: Int32Array;
-  /** Their numbers begin here: a workspace of many surveys numbers the terms of all of them. */
-  readonly #least: number;
+  readonly #places = new Map<number, number>();
 
   constructor(texts: ReadonlyMap<number, string>, read: (text: string) => Value) {
     this.#texts = texts;
     this.#read = read;
-    let [least, most] = [Infinity, 0];
-    for (const term of texts.keys()) [least, most] = [Math.min(least, term), Math.max(most, term)];
-    this.#least = texts.size === 0 ? 0 : least;
-    this.#places = new Int32Array(most - this.#least + 1).fill(-1);
   }
 
   /** The index of a term's value; −1 for none. */
   placeOf(term: number): number {
     if (term === noTerm) return -1;
-    const known = this.#places[term - this.#least];
-    if (known !== undefined && known >= 0) return known;
+    const known = this.#places.get(term);
+    if (known !== undefined) return known;
     const place = this.values.push(this.#read(this.#texts.get(term) ?? '')) - 1;
-    this.#places[term - this.#least] = place;
+    this.numbers.push(term);
+    this.#places.set(term, place);
     return place;
   }
 }
 
-/** The swept elements of the pages of a survey: the numbers of the terms of their slot curves, by the element. */
+/** The swept elements of a page: the numbers of the terms of their slot curves, by the element. */
 function sweptElements(
-  database: Database,
-  surveyId: number,
+  numbers: readonly number[],
   texts: ReadonlyMap<number, string>,
-): (page: number) => ReadonlyMap<string, number> {
-  const kept = new Map(
-    database.rows<[number, string]>(
-      ['id', 'curves'],
-      'SELECT id, curves FROM page WHERE survey_id = ?',
-    )(surveyId),
-  );
-  const pages = new Map<number, ReadonlyMap<string, number>>();
-  return (page) => {
-    const known = pages.get(page);
-    if (known) return known;
-    const numbers = JSON.parse(kept.get(page) ?? '[]') as number[];
-    const curves = new Map<string, number>();
-    for (let at = 0; at < numbers.length; at += 2)
-      curves.set(texts.get(numbers[at]!) ?? '', numbers[at + 1]!);
-    pages.set(page, curves);
-    return curves;
-  };
+): ReadonlyMap<string, number> {
+  const curves = new Map<string, number>();
+  for (let at = 0; at < numbers.length; at += 2)
+    curves.set(texts.get(numbers[at]!) ?? '', numbers[at + 1]!);
+  return curves;
 }

@@ -9,6 +9,7 @@ import { toVersion7 } from './migrations/to-7.js';
 import { toVersion8 } from './migrations/to-8.js';
 import { toVersion9 } from './migrations/to-9.js';
 import { toVersion10 } from './migrations/to-10.js';
+import { toVersion11 } from './migrations/to-11.js';
 
 type Migration = string | ((database: Database.Database) => void);
 
@@ -27,6 +28,7 @@ export const migrations: readonly Migration[] = [
   toVersion8,
   toVersion9,
   toVersion10,
+  toVersion11,
 ];
 
 /** The version of the workspace that this program writes. */

@@ -6,7 +6,9 @@ import { toHead } from './rows.js';
 import type { SurveyRow } from './rows.js';
 
 /** What a survey found, in tables that name it; all else hangs on these. */
-const foundTables = ['page', 'due', 'skipped', 'term', 'sealed', 'survey_file', 'survey_text'];
+const foundTables = [
+  ...['page', 'due', 'skipped', 'term', 'sealed', 'summed', 'survey_file', 'survey_text'],
+];
 
 /** Surveys by their labels; what their pages hold is in the page store. */
 export class SurveyStore {

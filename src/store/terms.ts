@@ -5,6 +5,9 @@ import { LRUCache } from 'lru-cache';
 /** The most terms cached while pages are stored. */
 const remembered = 20_000;
 
+/** The most terms that are read at once. */
+const termsAtOnce = 20_000;
+
 /** The texts that the pages of a survey consist of, each once, by number. */
 export class TermStore {
   readonly #database: Database;
@@ -13,11 +16,12 @@ export class TermStore {
   readonly #insertAll: Statement;
   readonly #find: Statement;
   readonly #all: (surveyId: number) => [id: number, text: string][];
+  readonly #some: (numbers: string) => [id: number, text: string][];
   readonly #known = new LRUCache<string, number>({ max: remembered });
 
   constructor(database: Database) {
     this.#database = database;
-    const { each, text } = database.dialect;
+    const { each, element, text } = database.dialect;
     this.#insert = database.prepare(
       'INSERT INTO term (survey_id, text) VALUES (?, ?) RETURNING id',
     );
@@ -32,6 +36,10 @@ export class TermStore {
     this.#all = database.rows(
       ['id', 'text'],
       'SELECT id, text FROM term WHERE survey_id = ? ORDER BY id',
+    );
+    this.#some = database.rows(
+      ['id', 'text'],
+      `SELECT id, text FROM term WHERE id IN (SELECT ${element(0, 'integer')} FROM ${each('?')})`,
     );
   }
 
@@ -74,6 +82,16 @@ export class TermStore {
   /** Clears the cache: a failed transaction has rolled its terms back. */
   forget(): void {
     this.#known.clear();
+  }
+
+  /** Some texts by their numbers. */
+  textsOf(numbers: readonly number[]): Map<number, string> {
+    const texts = new Map<number, string>();
+    for (let from = 0; from < numbers.length; from += termsAtOnce) {
+      const some = numbers.slice(from, from + termsAtOnce).map((number) => [number]);
+      for (const [id, text] of this.#some(JSON.stringify(some))) texts.set(id, text);
+    }
+    return texts;
   }
 
   /** The texts of a survey by their numbers. */

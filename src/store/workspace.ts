@@ -16,6 +16,7 @@ import { RoundStore } from './rounds.js';
 import { SessionStore } from './sessions.js';
 import { FolderBodies } from './sqlite/folder-bodies.js';
 import { isWorkspaceFolder, openFolder } from './sqlite/open.js';
+import { SumStore } from './sums.js';
 import { SurveyStore } from './surveys.js';
 import { TextStore } from './texts.js';
 import { TrialStore } from './trials.js';
@@ -38,6 +39,8 @@ export class Workspace {
   readonly trials: TrialStore;
   readonly texts: TextStore;
   readonly figures: FigureStore;
+  /** What rankings sum up of finished surveys. */
+  readonly sums: SumStore;
   /** What a watch has done, and what it has raised the alarm about. */
   readonly rounds: RoundStore;
   readonly alarms: AlarmStore;
@@ -65,6 +68,7 @@ export class Workspace {
     this.trials = new TrialStore(database);
     this.texts = new TextStore(database);
     this.figures = new FigureStore(database);
+    this.sums = new SumStore(database);
     this.rounds = new RoundStore(database);
     this.alarms = new AlarmStore(database);
     this.leases = leases;

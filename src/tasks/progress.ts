@@ -13,6 +13,7 @@ export interface Progress {
     | 'looks'
     | 'proof'
     | 'figures'
+    | 'sums'
     | 'asking';
   readonly done: number;
   /** As far as known by now; it may grow. */

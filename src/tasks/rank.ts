@@ -2,7 +2,8 @@ import { narrowFacts } from '../core/rank/filter.js';
 import type { VisitFilter } from '../core/rank/filter.js';
 import { namedGroups } from '../core/survey/page-groups.js';
 import type { NamedGroup } from '../core/survey/page-groups.js';
-import { needsOfPlacements } from '../core/waste/placement-needs.js';
+import { possiblePictures } from '../core/survey/pictures.js';
+import { largestNeeds, needsOfPlacements } from '../core/waste/placement-needs.js';
 import type { Policy } from '../core/policy/policy.js';
 import { rankImages } from '../core/rank/ranking.js';
 import type { RankOptions, Ranking } from '../core/rank/ranking.js';
@@ -51,8 +52,10 @@ export async function rank(
   const surveyed = { ...kept, pages };
   // What a file should be is decided by all of its slots, whichever of them are looked at.
   const needs = needsOfPlacements(surveyed, policy);
-  const encoded = await encodeSurvey(workspace, surveyed, policy, needs, options);
-  const pictures = await picturesOfSurvey(workspace, surveyed, options);
+  const largest = largestNeeds(surveyed, needs);
+  const encoded = await encodeSurvey(workspace, surveyed, policy, largest, options);
+  const possible = possiblePictures(surveyed);
+  const pictures = await picturesOfSurvey(workspace, surveyed, possible, options);
   const whole = { ...surveyed, encoded, pictures };
   const facts = narrowFacts(whole, options.only ?? {});
   const { unweighted } = options;

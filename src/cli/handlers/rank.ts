@@ -52,17 +52,30 @@ export const handler: Handler<typeof rankCommand> = async (
       groups: [...visits.groups, ...settings.group],
       views: visits.views,
     };
+    const narrowed = [
+      ...where,
+      ...settings.page.map((pattern) => `page=${pattern}`),
+      ...settings.group.map((pattern) => `group=${pattern}`),
+    ].join(', ');
+    if (by !== 'finding' && sort !== 'time' && narrowed === '' && !unweighted && !findings) {
+      const { rankSummed } = await import('../../tasks/sums/rank-summed.js');
+      const imageLimit = settings.json ? (settings.top ?? usualImages) : 0;
+      const query = { by, sort, top, imageLimit };
+      const summed = await rankSummed(workspace, settings.survey, policy, query, {
+        ...{ ...task, groups },
+      });
+      if (summed) {
+        await show(rankForms, { ...summed, by, unweighted, narrowed, imageLimit }, settings);
+        return 0;
+      }
+      if (task.signal.aborted) return 130;
+    }
     const result = await rank(workspace, settings.survey, policy, {
       ...task,
       unweighted,
       only,
       groups,
     });
-    const narrowed = [
-      ...where,
-      ...settings.page.map((pattern) => `page=${pattern}`),
-      ...settings.group.map((pattern) => `group=${pattern}`),
-    ].join(', ');
     if (by === 'finding') {
       const { siteFindings } = await import('../../tasks/site-findings.js');
       const query = { by: 'image', sort, top: 0, filter: images, policy } as const;

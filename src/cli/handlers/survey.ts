@@ -126,12 +126,16 @@ async function worstOf(
   { policy, groups }: FileSettings,
   task: TaskOptions,
 ): Promise<RankView> {
-  const [{ rank }, { rowsOf }] = await Promise.all([
+  const [{ rank }, { rowsOf }, { rankSummed }] = await Promise.all([
     import('../../tasks/rank.js'),
     import('../../core/rank/rank-view.js'),
+    import('../../tasks/sums/rank-summed.js'),
   ]);
-  const result = await rank(workspace, label, policy, { ...task, groups });
-  const query = { by: 'family', sort: 'waste', top: worstShown, filter: {}, policy } as const;
+  const options = { ...task, groups };
+  const query = { by: 'family', sort: 'waste', top: worstShown } as const;
   const shown = { by: query.by, unweighted: false, narrowed: '', imageLimit: 0 };
-  return { ...rowsOf(result, query), ...shown, result };
+  const summed = await rankSummed(workspace, label, policy, { ...query, imageLimit: 0 }, options);
+  if (summed) return { ...summed, ...shown };
+  const result = await rank(workspace, label, policy, options);
+  return { ...rowsOf(result, { ...query, filter: {}, policy }), ...shown, result };
 }

@@ -11,7 +11,7 @@ export class ExactSums {
   readonly numbers: Float64Array;
 
   /** @param numbers of other sums, as they had them */
-  constructor(count: number, numbers = new Float64Array(count * 2)) {
+  constructor(count: number, numbers: Float64Array = new Float64Array(count * 2)) {
     this.numbers = numbers;
   }
 

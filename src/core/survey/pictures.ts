@@ -30,19 +30,47 @@ export interface Pictures {
  * @returns places in the list of files, at least two in each set
  */
 export function possiblePictures(facts: FilesAndPlaces): number[][] {
-  const files = new Map<string, number>();
-  const { answer, file } = facts.responses.columns;
-  file.forEach((place, row) => {
-    if (place < 0 || !facts.files[place]!.intrinsic) return;
-    const { url } = facts.responses.answers[answer[row]!]!;
-    if (isFetched(url)) files.set(url, place);
-  });
-  return [...namedAlike(facts, files), ...offeredTogether(facts, files)].filter(
-    ({ length }) => length > 1,
-  );
+  const possible = new PossiblePictures(facts.files);
+  possible.noteAddresses(facts);
+  possible.noteOffers(facts);
+  return possible.sets();
 }
 
-function namedAlike({ files }: FilesAndPlaces, addresses: ReadonlyMap<string, number>): number[][] {
+/** The same of a survey that is read in parts: first the addresses of all of them, then what their elements offer. */
+export class PossiblePictures {
+  readonly #files: readonly ImageFile[];
+  /** The file at each address. */
+  readonly #addresses = new Map<string, number>();
+  readonly #offered: number[][] = [];
+
+  constructor(files: readonly ImageFile[]) {
+    this.#files = files;
+  }
+
+  noteAddresses({ responses }: Pick<FilesAndPlaces, 'responses'>): void {
+    const { answer, file } = responses.columns;
+    file.forEach((place, row) => {
+      if (place < 0 || !this.#files[place]!.intrinsic) return;
+      const { url } = responses.answers[answer[row]!]!;
+      if (isFetched(url)) this.#addresses.set(url, place);
+    });
+  }
+
+  noteOffers({ placements }: Pick<FilesAndPlaces, 'placements'>): void {
+    for (const set of offeredTogether(placements, this.#addresses)) this.#offered.push(set);
+  }
+
+  sets(): number[][] {
+    return [...namedAlike(this.#files, this.#addresses), ...this.#offered].filter(
+      ({ length }) => length > 1,
+    );
+  }
+}
+
+function namedAlike(
+  files: readonly ImageFile[],
+  addresses: ReadonlyMap<string, number>,
+): number[][] {
   const sets = new Map<string, Set<number>>();
   for (const [url, place] of addresses) {
     const { intrinsic } = files[place]!;
@@ -53,7 +81,7 @@ function namedAlike({ files }: FilesAndPlaces, addresses: ReadonlyMap<string, nu
 }
 
 function offeredTogether(
-  { placements }: FilesAndPlaces,
+  placements: PlacementTable,
   addresses: ReadonlyMap<string, number>,
 ): number[][] {
   const { shape, element, url } = placements.columns;

@@ -25,11 +25,13 @@ export function openLedger(facts: SurveyFacts, inputs: JudgeInputs): Ledger {
   const answeredIn = facts.responses.columns.visit;
   let row = 0;
   for (let at = 0; at < files.length; at++) {
-    const one = files[at]!;
-    const judge = new FileJudge(one, encoded[at], facts, inputs, book);
     let place = placements.starts[at]!;
     let answer = answers.starts[at]!;
     const [lastPlace, lastAnswer] = [placements.starts[at + 1]!, answers.starts[at + 1]!];
+    starts[at + 1] = row;
+    // Most files of a large survey are not in a part of it.
+    if (place === lastPlace && answer === lastAnswer) continue;
+    const judge = new FileJudge(files[at]!, encoded[at], facts, inputs, book);
     while (place < lastPlace || answer < lastAnswer) {
       const visit = Math.min(
         place < lastPlace ? placedIn[placements.rows[place]!]! : Infinity,

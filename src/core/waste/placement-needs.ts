@@ -3,6 +3,7 @@ import type { PolicyRule } from '../policy/allowance.js';
 import { needFactor, pixelsAt } from '../policy/need.js';
 import type { Policy } from '../policy/policy.js';
 import type { Size } from '../base/size.js';
+import type { ImageFile } from '../survey/image-file.js';
 import type { SurveyFacts } from '../survey/survey.js';
 
 /** What every placement of a survey needs of its file, row by row of the table of placements. */
@@ -53,12 +54,26 @@ export function allowancesOf(
 /** The largest need of each file that has pixels and is shown, over its placements, by content hash. */
 export function largestNeeds(
   { placements, files }: Pick<SurveyFacts, 'placements' | 'files'>,
-  { factors }: Pick<PlacementNeeds, 'factors'>,
+  needs: Pick<PlacementNeeds, 'factors'>,
 ): Map<string, Size> {
   const most = new Float64Array(files.length);
-  placements.columns.file.forEach((file, row) => {
+  noteLargest(most, placements, needs);
+  return needsOfFiles(files, most);
+}
+
+/** Notes the largest factor of each file over some placements. @param most factors by the place of a file */
+export function noteLargest(
+  most: Float64Array,
+  { columns }: SurveyFacts['placements'],
+  { factors }: Pick<PlacementNeeds, 'factors'>,
+): void {
+  columns.file.forEach((file, row) => {
     if (file >= 0 && factors[row]! > most[file]!) most[file] = factors[row]!;
   });
+}
+
+/** The needs of files from their largest factors, by content hash. */
+export function needsOfFiles(files: readonly ImageFile[], most: Float64Array): Map<string, Size> {
   return new Map(
     files.flatMap(({ contentHash, intrinsic }, at) =>
       intrinsic && most[at]! > 0 ? [[contentHash, pixelsAt(intrinsic, most[at]!)]] : [],

@@ -5,7 +5,7 @@ import { FolderBodies } from '../sqlite/folder-bodies.js';
 import { splitAddress } from './address.js';
 import { PostgresDatabase } from './database.js';
 import { FleetStore } from './fleet.js';
-import { schema10 } from './schema.js';
+import { firstVersion, serverMigrations } from './schema.js';
 import { TableBodies } from './table-bodies.js';
 import { TableLeases } from './table-leases.js';
 
@@ -90,12 +90,15 @@ function versionOf(database: PostgresDatabase): number {
 }
 
 function migrate(database: PostgresDatabase): void {
-  if (versionOf(database) !== schemaVersion)
+  if (versionOf(database) < schemaVersion)
     database.transaction(() => {
       // Another program may be about to do the same.
       database.exec(`SELECT pg_advisory_xact_lock(${migrationLock})`);
-      if (versionOf(database) > 0) return;
-      database.exec(schema10);
+      const version = versionOf(database);
+      if (version >= schemaVersion) return;
+      const done = version === 0 ? 0 : version - firstVersion + 1;
+      for (const migration of serverMigrations.slice(done)) database.exec(migration);
+      database.exec('DELETE FROM workspace');
       database.prepare('INSERT INTO workspace VALUES (?)').run(schemaVersion);
     });
   const version = versionOf(database);

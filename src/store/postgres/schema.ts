@@ -5,7 +5,7 @@
  * Texts are ordered by their bytes, as in SQLite. `rowid` is the order in which rows came, which SQLite gives by itself.
  * Addresses and terms are longer than an index allows: they are unique by their digest.
  */
-export const schema10 = `
+const schema10 = `
   CREATE FUNCTION digest_of(text) RETURNS bytea LANGUAGE sql IMMUTABLE STRICT PARALLEL SAFE
     AS $$ SELECT sha256(convert_to($1, 'UTF8')) $$;
   CREATE TABLE survey (
@@ -226,3 +226,27 @@ export const schema10 = `
     version integer NOT NULL
   );
 `;
+
+/** The same as in SQLite (`migrations/to-11.ts`). */
+const toVersion11 = `
+  DROP TABLE sealed;
+  CREATE TABLE sealed (
+    survey_id bigint NOT NULL REFERENCES survey(id) ON DELETE CASCADE,
+    part integer NOT NULL,
+    columns bytea NOT NULL,
+    lists text NOT NULL,
+    format integer NOT NULL,
+    PRIMARY KEY (survey_id, part)
+  );
+  CREATE TABLE summed (
+    survey_id bigint NOT NULL REFERENCES survey(id) ON DELETE CASCADE,
+    basis text COLLATE "C" NOT NULL,
+    name text COLLATE "C" NOT NULL,
+    document bytea NOT NULL,
+    PRIMARY KEY (survey_id, basis, name)
+  );
+`;
+
+/** The first version that a server had, and what makes each from the one before it. */
+export const firstVersion = 10;
+export const serverMigrations: readonly string[] = [schema10, toVersion11];

@@ -3,7 +3,7 @@ import { rankImages } from '../../core/rank/ranking.js';
 import { singlePictures } from '../../core/survey/pictures.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { Conditions } from '../../core/visitors/conditions.js';
-import { needsOfPlacements } from '../../core/waste/placement-needs.js';
+import { largestNeeds, needsOfPlacements } from '../../core/waste/placement-needs.js';
 import type { Workspace } from '../../store/workspace.js';
 import { encodeSurvey } from '../survey/encode-survey.js';
 
@@ -21,7 +21,9 @@ export async function knownNeeds(workspace: Workspace, policy: Policy): Promise<
   const surveyed = workspace.pages.read(workspace.surveys.find());
   const signal = AbortSignal.abort();
   const needs = needsOfPlacements(surveyed, policy);
-  const encoded = await encodeSurvey(workspace, surveyed, policy, needs, { signal });
+  const encoded = await encodeSurvey(workspace, surveyed, policy, largestNeeds(surveyed, needs), {
+    signal,
+  });
   const facts = { ...surveyed, encoded, pictures: singlePictures(surveyed) };
   return (view) => {
     const alike = surveyed.head.views.filter(

@@ -69,6 +69,7 @@ export function crewOf(
           return work.capacity;
         },
         encode: (contentHash, need) => work.encode(contentHash, need),
+        sum: (part, closing) => work.sum(part, closing),
         close: async (isStopped) => {
           await work.close();
           // Late answers are of no use to anybody.

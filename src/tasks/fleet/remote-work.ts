@@ -100,6 +100,12 @@ export class RemoteWork {
     }
   }
 
+  /** Has a worker sum up a part of the survey. @returns whether one did */
+  async sum(part: number, closing: string): Promise<boolean> {
+    if (this.#capacity === 0) return false;
+    return 'done' in (await this.#ask({ kind: 'sum', part, closing }));
+  }
+
   async #visit(url: string, view: number, name: string): Promise<Visit> {
     const answer = await this.#ask({ kind: 'visit', url, view });
     if ('visit' in answer) return answer.visit;

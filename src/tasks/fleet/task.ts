@@ -9,15 +9,19 @@ export type FleetTask = {
 } & (
   | { readonly kind: 'visit'; readonly url: string; readonly view: number }
   | { readonly kind: 'encode'; readonly contentHash: string; readonly need: Size | null }
+  | { readonly kind: 'sum'; readonly part: number; readonly closing: string }
 );
 
-/** What came of it. An encode is in the workspace. */
+/** What came of it. Encodes and sums are in the workspace. */
 export type FleetAnswer =
-  { readonly visit: Visit } | { readonly encoded: true } | { readonly failure: string };
+  { readonly visit: Visit } | { readonly done: true } | { readonly failure: string };
 
 /** What a task is, in words. */
 export function taskWords(task: FleetTask): string {
-  return task.kind === 'visit' ? task.url : `image ${task.contentHash.slice(0, 12)}`;
+  if (task.kind === 'visit') return task.url;
+  return task.kind === 'encode'
+    ? `image ${task.contentHash.slice(0, 12)}`
+    : `sums, part ${task.part + 1}`;
 }
 
 /** Answers have bytes in them, and are read by the very version that wrote them. */

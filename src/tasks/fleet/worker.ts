@@ -11,6 +11,7 @@ import { goOn } from '../survey/survey.js';
 import type { SurveyOptions, SurveyResult } from '../survey/survey-options.js';
 import { crewOf, fleetOf, takeTurn } from './crew.js';
 import type { FleetSettings } from './crew.js';
+import type { PartSummer } from '../sums/part-summer.js';
 import { taskName } from './measures.js';
 import { mostAttempts, silent } from './queue.js';
 import { packed, taskWords } from './task.js';
@@ -74,6 +75,7 @@ class Worker {
   /** Those that have ended, by whatever means. */
   readonly #deaf = new WeakSet<Runner>();
   readonly #givenUp = new Map<number, { readonly times: number; readonly until: number }>();
+  #summer: PartSummer | undefined;
   #tasks = 0;
 
   constructor(workspace: Workspace, store: FleetStore, options: WorkerOptions) {
@@ -195,11 +197,25 @@ class Worker {
       await takeTurn(this.#store, task.url, settings.pace ?? 0, this.#options.signal);
       return { visit: await session.visit(task.url, task.view) };
     }
+    if (task.kind === 'sum') return this.#sum(task, settings);
     const file = this.#workspace.images.get(task.contentHash);
     if (!file) return { failure: 'the image is not in the workspace' };
     const { encodeAndKeep } = await import('../survey/encode-file.js');
     await encodeAndKeep(this.#workspace, file, task.need, settings.policy);
-    return { encoded: true };
+    return { done: true };
+  }
+
+  async #sum(
+    { survey, part, closing }: FleetTask & { readonly kind: 'sum' },
+    settings: FleetSettings,
+  ): Promise<FleetAnswer> {
+    const { PartSummer } = await import('../sums/part-summer.js');
+    // The parts of one survey come one after the other: what they have in common is read once.
+    if (this.#summer?.closing !== closing)
+      this.#summer = PartSummer.open(this.#workspace, survey, closing, settings);
+    if (!this.#summer) return { failure: 'the survey is not summed up any more' };
+    this.#summer.sum(part);
+    return { done: true };
   }
 
   #sessionOf(id: number, settings: FleetSettings): Promise<VisitSession> {

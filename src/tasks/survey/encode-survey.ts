@@ -2,14 +2,13 @@ import pLimit from 'p-limit';
 import { failedEncode } from '../../core/survey/failed-encode.js';
 import { isVector } from '../../core/survey/image-file.js';
 import type { ImageFile } from '../../core/survey/image-file.js';
-import { largestNeeds } from '../../core/waste/placement-needs.js';
-import type { PlacementNeeds } from '../../core/waste/placement-needs.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { Size } from '../../core/base/size.js';
 import type { SurveyFacts } from '../../core/survey/survey.js';
 import type { Encoded } from '../../core/survey/encoded.js';
 import { picturesAtOnce } from '../../images/at-once.js';
 import { encodeKey } from '../../images/encode-key.js';
+import type { FindEncode } from '../../store/encodes.js';
 import type { Workspace } from '../../store/workspace.js';
 import { refitResult } from './refit-result.js';
 import type { CrewWork } from './survey-options.js';
@@ -26,31 +25,27 @@ export interface EncodeOptions extends TaskOptions {
 }
 
 /**
- * Encodes every image file of a survey at its need, the largest over all its placements, and compresses its
+ * Encodes every image file of a survey at its need, and compresses its
  * vectors. What the workspace holds already is not encoded again. A file that cannot be encoded is told, not thrown.
  *
+ * @param largest the need of each file, the largest over all its placements, by content hash
  * @returns one result for each file that is shown; fewer when it was stopped
  */
 export async function encodeSurvey(
   workspace: Workspace,
-  facts: Omit<SurveyFacts, 'encoded' | 'pictures'>,
+  facts: Pick<SurveyFacts, 'head' | 'files'>,
   policy: Policy,
-  needs: PlacementNeeds,
+  largest: ReadonlyMap<string, Size>,
   { signal, onProgress = noProgress, underWay, onEncoded = () => {}, crew }: EncodeOptions = {},
 ): Promise<Encoded[]> {
-  const largest = largestNeeds(facts, needs);
   const kept = workspace.encodes.ofSurvey(facts.head.id, encodeKey(policy));
   const known: Encoded[] = [];
   const due: { file: ImageFile; need: Size | null }[] = [];
   for (const file of facts.files) {
     const need = largest.get(file.contentHash) ?? null;
-    if (file.problem !== null || (!need && !isVector(file))) continue;
-    const encoded = kept(file.contentHash, need) ?? refitResult(workspace, file, need, policy);
-    if (encoded && isWhole(workspace, encoded)) known.push(encoded);
-    else if (!workspace.bodies.has(file.contentHash))
-      known.push(
-        failedEncode(file, need, 'its body was not kept: survey again without --no-bodies'),
-      );
+    if (!isJudged(file, need)) continue;
+    const encoded = keptEncode(workspace, file, need, policy, kept);
+    if (encoded) known.push(encoded);
     else due.push({ file, need });
   }
   if (due.length === 0) return known;
@@ -78,6 +73,29 @@ export async function encodeSurvey(
     ),
   );
   return [...known, ...results.flat()];
+}
+
+/** Whether an encode tells anything of a file: it can be read, and is shown or has no pixels. */
+export function isJudged(file: ImageFile, need: Size | null): boolean {
+  return file.problem === null && (need !== null || isVector(file));
+}
+
+/**
+ * The encode of a file that is there already, or why none can be made.
+ *
+ * @param kept finds what was kept under the policy
+ */
+export function keptEncode(
+  workspace: Workspace,
+  file: ImageFile,
+  need: Size | null,
+  policy: Policy,
+  kept: FindEncode,
+): Encoded | undefined {
+  const encoded = kept(file.contentHash, need) ?? refitResult(workspace, file, need, policy);
+  if (encoded && isWhole(workspace, encoded)) return encoded;
+  if (workspace.bodies.has(file.contentHash)) return undefined;
+  return failedEncode(file, need, 'its body was not kept: survey again without --no-bodies');
 }
 
 /** Whether the file of an encode still exists. */

@@ -1,5 +1,5 @@
 import pLimit from 'p-limit';
-import { groupPictures, possiblePictures } from '../../core/survey/pictures.js';
+import { groupPictures } from '../../core/survey/pictures.js';
 import type { ImageFile } from '../../core/survey/image-file.js';
 import type { Pictures } from '../../core/survey/pictures.js';
 import { picturesAtOnce } from '../../images/at-once.js';
@@ -11,13 +11,15 @@ import type { TaskOptions } from '../progress.js';
 /**
  * Finds out which files of a survey are one picture. Only those are looked at that may be, by their names and by the markup
  * that offers them together; what was looked at once is kept.
+ *
+ * @param possible sets of files that may be one picture, as `possiblePictures` finds them
  */
 export async function picturesOfSurvey(
   workspace: Workspace,
-  facts: SurveyedFacts,
+  facts: Pick<SurveyedFacts, 'head' | 'files'>,
+  possible: readonly (readonly number[])[],
   { signal, onProgress = noProgress }: TaskOptions = {},
 ): Promise<Pictures> {
-  const possible = possiblePictures(facts);
   if (possible.length === 0) return groupPictures(facts, [], () => undefined);
   const known = workspace.fingerprints.ofSurvey(facts.head.id);
   const { bodies, fingerprints } = workspace;

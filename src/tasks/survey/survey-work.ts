@@ -4,7 +4,7 @@ import type { PageVisitor } from '../../browser/visit/survey-browser.js';
 import { missingImages } from '../../core/survey/missing-images.js';
 import { groupPages } from '../../core/survey/page-groups.js';
 import type { SurveyHead } from '../../core/survey/survey.js';
-import { needsOfPlacements } from '../../core/waste/placement-needs.js';
+import { needsOfFiles } from '../../core/waste/placement-needs.js';
 import type { Frontier } from '../../crawl/frontier.js';
 import { Pacer } from '../../crawl/pacer.js';
 import { Robots, robotsLimit } from '../../crawl/robots.js';
@@ -15,7 +15,12 @@ import { noProgress, noTrace } from '../progress.js';
 import type { Progress } from '../progress.js';
 import { crawl } from './crawl.js';
 import type { EncodeAhead } from './encode-ahead.js';
+import { lookThrough } from '../sums/first-look.js';
+import { sumSurvey } from '../sums/sum-survey.js';
+import type { JudgedSurvey } from '../sums/sum-survey.js';
+import { SurveyParts } from '../sums/survey-parts.js';
 import { encodeSurvey } from './encode-survey.js';
+import type { EncodeOptions } from './encode-survey.js';
 import { picturesOfSurvey } from './survey-pictures.js';
 import { fetcher } from './fetcher.js';
 import { bodyKeeper } from './keep-body.js';
@@ -97,28 +102,25 @@ export async function workOn(
       void browser?.close();
       const underWay = ahead?.end();
       pages.setGroups(head.id, groupPages(pages.sketches(head.id), options.groups));
-      if (!signal?.aborted && encodes) {
-        const facts = pages.read(head);
-        const needs = needsOfPlacements(facts, options.policy);
-        const onEncoded = worst.add.bind(worst);
-        await encodeSurvey(workspace, facts, options.policy, needs, {
-          signal,
-          onProgress,
-          onEncoded,
-          underWay,
-          crew,
-        });
-        await picturesOfSurvey(workspace, facts, options);
-      }
+      if (!signal?.aborted) pages.seal(head.id);
+      const common = { signal, onProgress, crew };
+      const judged =
+        !signal?.aborted && encodes
+          ? await judgeSurvey(workspace, head, options, {
+              ...{ ...common, underWay, onEncoded: worst.add.bind(worst) },
+            })
+          : undefined;
       await ahead?.done();
       await texts.done();
       await examineFonts(workspace, head.id, thread, signal);
+      // What is read at once is ranked at once.
+      if (judged && judged.parts.count > 1 && !signal?.aborted)
+        await sumSurvey(workspace, judged, options.policy, { ...common, groups: options.groups });
       if (!signal?.aborted) {
         leading.confirm();
         surveys.finish(head.id, workspace.now());
-        pages.seal(head.id);
       }
-      return resultOf(workspace, head.id, signal?.aborted ?? false);
+      return resultOf(workspace, head.id, options, signal?.aborted ?? false);
     } finally {
       signal?.removeEventListener('abort', stop);
       await browser?.close();
@@ -129,6 +131,21 @@ export async function workOn(
     await open.close();
     lease?.release();
   }
+}
+
+/** Encodes what is missing, and finds out which files are one picture. */
+async function judgeSurvey(
+  workspace: Workspace,
+  head: SurveyHead,
+  { policy, groups }: Pick<WorkOptions, 'policy' | 'groups'>,
+  options: EncodeOptions,
+): Promise<JudgedSurvey> {
+  const parts = new SurveyParts(workspace, head, groups);
+  const look = lookThrough(parts, policy);
+  const largest = needsOfFiles(parts.files, look.factors);
+  const encoded = await encodeSurvey(workspace, parts, policy, largest, options);
+  const pictures = await picturesOfSurvey(workspace, parts, look.possible, options);
+  return { parts, look, encoded, pictures };
 }
 
 /** A visitor that keeps a pace together with the workers of a crew. */
@@ -181,13 +198,23 @@ async function encodeAhead(
   return new EncodeAhead(workspace, views, policy, worst, crew);
 }
 
-function resultOf(workspace: Workspace, id: number, interrupted: boolean): SurveyResult {
+function resultOf(
+  workspace: Workspace,
+  id: number,
+  { groups }: Pick<WorkOptions, 'groups'>,
+  interrupted: boolean,
+): SurveyResult {
   const survey = workspace.surveys.get(id);
+  const { pages } = workspace;
   return {
     survey,
-    pages: workspace.pages.list(id),
-    skipped: workspace.pages.skipped(id),
-    missing: missingImages(workspace.pages.read(survey).responses),
+    pages: pages.list(id),
+    skipped: pages.skipped(id),
+    missing: missingImages(
+      survey.finishedAt === null
+        ? pages.read(survey).responses
+        : new SurveyParts(workspace, survey, groups).responses(),
+    ),
     interrupted,
   };
 }

@@ -3,6 +3,7 @@ import { pixelsAt } from '../../policy/need.js';
 import type { Encoded } from '../../survey/encoded.js';
 import type { ImageFile } from '../../survey/image-file.js';
 import type { Pictures } from '../../survey/pictures.js';
+import { rowsByIndex } from '../../survey/survey-tables.js';
 import type { Ledger } from '../../waste/ledger.js';
 import { addCauses } from '../../waste/waste.js';
 import type { Waste } from '../../waste/waste.js';
@@ -66,6 +67,9 @@ export interface FileTable {
   /** By the place of a file, the largest file of its picture, and the largest of those that were sent or placed. */
   readonly largest: Int32Array;
   readonly pictureOf: Int32Array;
+  /** The numbers of the parts that have each file: from `partStarts[file]` to before `partStarts[file + 1]`. */
+  readonly parts: Int32Array;
+  readonly partStarts: Int32Array;
   /** Each file counted once. */
   readonly totals: RankTotals;
   /** Files that were fetched, but placed nowhere. */
@@ -108,10 +112,24 @@ export function fileTableOf(
     pictureOf: pictures.ofFile.map(
       (picture) => pictures.files[picture]!.find((file) => merged.has(file)) ?? -1,
     ),
+    ...partsOfFiles(parts, files.length),
     totals: totalsOfFiles(judged),
     unplaced: judged.filter(({ isPlaced }) => !isPlaced).length,
     unjudged: placesOf(judged.filter(({ isJudged }) => !isJudged)),
   };
+}
+
+/** Which parts have each file. */
+function partsOfFiles(
+  parts: readonly FileSums[],
+  count: number,
+): Pick<FileTable, 'parts' | 'partStarts'> {
+  const entries = parts.flatMap(({ files }, part) => files.map(({ file }) => ({ file, part })));
+  const { rows, starts } = rowsByIndex(
+    Int32Array.from(entries, ({ file }) => file),
+    count,
+  );
+  return { parts: rows.map((at) => entries[at]!.part), partStarts: starts };
 }
 
 function merge(one: FileSum, other: FileSum): FileSum {
