@@ -212,14 +212,18 @@ export class PageStore {
     for (let number = 0; number < parts; number++) yield this.#sealed.part(surveyId, number);
   }
 
-  /** Stores what a survey found in the form that is fastest to read; called when all its pages are there. */
-  seal(surveyId: number): void {
-    this.#sealed.add(surveyId, () => this.#partsOf(surveyId, this.files(surveyId)));
+  /**
+   * Stores what a survey found in the form that is fastest to read; called when all its pages are there.
+   *
+   * @param most placements and responses of a part, of which each has whole pages
+   */
+  seal(surveyId: number, most?: number): void {
+    this.#sealed.add(surveyId, () => this.#partsOf(surveyId, this.files(surveyId), most));
   }
 
-  #partsOf(surveyId: number, files: readonly ImageFile[]): Generator<SurveyPart> {
+  #partsOf(surveyId: number, files: readonly ImageFile[], most?: number): Generator<SurveyPart> {
     const places = new Map(files.map(({ contentHash }, place) => [contentHash, place]));
-    return readVisits(this.#database, this.#terms, surveyId, places);
+    return readVisits(this.#database, this.#terms, surveyId, places, most);
   }
 
   /** The image files that a survey found. */

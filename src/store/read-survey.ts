@@ -51,7 +51,9 @@ export function* readVisits(
   let kept: KeptVisits[] = [];
   let size = 0;
   let isFirst = true;
-  for (const some of keptVisits(database, surveyId)) {
+  // Parts that are to be small are made of fewer pages.
+  const atOnce = most < usualPart ? 1 : pagesAtOnce;
+  for (const some of keptVisits(database, surveyId, atOnce)) {
     const more = sizeOf(some);
     if (size > 0 && size + more > most) {
       yield partOf(joined(kept), terms, places);
@@ -64,7 +66,7 @@ export function* readVisits(
 }
 
 /** The visits of a survey, a few pages at a time. */
-function* keptVisits(database: Database, surveyId: number): Generator<KeptVisits> {
+function* keptVisits(database: Database, surveyId: number, atOnce: number): Generator<KeptVisits> {
   const { each, element } = database.dialect;
   const some = `SELECT ${element(0, 'integer')} FROM ${each('?')}`;
   const ids = database.rows<[number]>(
@@ -80,8 +82,8 @@ function* keptVisits(database: Database, surveyId: number): Generator<KeptVisits
     ['id', 'curves'],
     `SELECT id, curves FROM page WHERE id IN (${some})`,
   );
-  for (let from = 0; from < ids.length; from += pagesAtOnce) {
-    const list = JSON.stringify(ids.slice(from, from + pagesAtOnce));
+  for (let from = 0; from < ids.length; from += atOnce) {
+    const list = JSON.stringify(ids.slice(from, from + atOnce));
     const rows = visits(list);
     yield {
       rows,

@@ -182,7 +182,16 @@ describe('Workspace', () => {
     const after = told();
     expect(after.placements).toHaveLength(4);
     workspace.pages.seal(head.id);
+    expect(workspace.pages.parts(head)).toBe(1);
     expect(told()).toEqual(after);
+    // In two parts, of a page each.
+    workspace.pages.seal(head.id, 1);
+    expect(workspace.pages.parts(head)).toBe(2);
+    expect(told()).toEqual(after);
+    const files = workspace.pages.files(head.id);
+    const parts = [0, 1].map((part) => workspace.pages.part(head.id, part, files));
+    expect(parts.map(({ visits }) => visits.length)).toEqual([1, 1]);
+    expect(parts.flatMap(({ placements }) => [...placements])).toEqual(after.placements);
     workspace.close();
   });
 

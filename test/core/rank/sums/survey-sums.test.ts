@@ -50,6 +50,12 @@ function sumsOf(facts: SurveyFacts, policy: Policy, partOf: (page: string) => nu
   return mergeParts(parts, { files, pictures, encoded: ofFiles }, policy);
 }
 
+/** Which parts have a file is all that differs. */
+function withoutParts({ tables, files }: ReturnType<typeof sumsOf>) {
+  const { parts: _, partStarts: __, ...ofFiles } = files;
+  return { tables, ofFiles };
+}
+
 const policies: readonly Policy[] = [
   defaultPolicy,
   { ...defaultPolicy, rules: [{ address: '*0-*.jpg', exempt: true, reason: 'as it is' }] },
@@ -69,7 +75,8 @@ describe('the sums of the parts of a survey', () => {
       fc.property(anySurvey, parting, fc.constantFrom(...policies), (facts, parted, policy) => {
         const place = (page: string) => facts.pages.findIndex(({ url }) => url === page);
         const whole = sumsOf(facts, policy, () => 0);
-        expect(sumsOf(facts, policy, (page) => parted[place(page)]!)).toEqual(whole);
+        const merged = sumsOf(facts, policy, (page) => parted[place(page)]!);
+        expect(withoutParts(merged)).toEqual(withoutParts(whole));
       }),
       { numRuns: 150 },
     );
