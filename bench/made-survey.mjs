@@ -58,7 +58,6 @@ export async function madeSurvey(folder, order) {
     addPage(workspace, head.id, `${start}template-${template}/${page}/`, template, shown, screen);
   }
   workspace.surveys.finish(head.id, new Date().toISOString());
-  workspace.pages.seal(head.id);
   workspace.close();
 }
 

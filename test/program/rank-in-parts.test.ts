@@ -4,6 +4,7 @@ import { run, twoViews } from '../support/program.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { drawing, photograph } from '../support/pictures.js';
 import { serve } from '../support/server.js';
+import type { Answer } from '../support/server.js';
 
 const head =
   '<meta name="viewport" content="width=device-width, initial-scale=1"><style>body{margin:0}img{display:block}</style>';
@@ -55,8 +56,8 @@ beforeAll(async () => {
         type: 'image/jpeg',
         body: await photograph(640, 480, 40).jpeg({ quality: 95 }).toBuffer(),
       },
-      ...Object.fromEntries(
-        numbers.flatMap((at) => [
+      ...Object.fromEntries<Answer>(
+        numbers.flatMap((at): [string, Answer][] => [
           [`/own-${at}-300.jpg`, { type: 'image/jpeg', body: small[at]! }],
           [`/own-${at}-900.jpg`, { type: 'image/jpeg', body: large[at]! }],
           [

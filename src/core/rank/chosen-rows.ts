@@ -1,5 +1,5 @@
-import { wholeNumbers } from '../base/whole-numbers.js';
-import { numbersPerAmount, portionOf, scaled, sumOf, wholePortions } from '../waste/portion.js';
+import { carriedRounding } from '../base/whole-numbers.js';
+import { numbersPerAmount, portionOf, scaled, wholePortions } from '../waste/portion.js';
 import type { Portion } from '../waste/portion.js';
 import type { SortKey } from './rank-view.js';
 
@@ -48,19 +48,12 @@ export function chooseRows(columns: RowColumns, choice: RowChoice): ChosenRows {
   const { sort, top, valuesOf, timeOf } = choice;
   const count = columns.amounts.length / numbersPerAmount;
   const whole = wholeAmounts(columns.amounts);
-  const wholeOf = (row: number) => portionOf((at) => whole[at]![row]!);
-  const bytesOf: Record<'waste' | 'sent' | 'needed' | 'time', (portion: Portion) => number> = {
-    waste: ({ wasteBytes }) => wasteBytes,
-    sent: ({ sentBytes }) => sentBytes,
-    needed: ({ neededBytes }) => neededBytes,
-    // Where two rows spare the same time.
-    time: ({ wasteBytes }) => wasteBytes,
-  };
+  const wholeOf = (row: number) => portionOf((at) => whole[row * numbersPerAmount + at]!);
   const rows = Array.from({ length: count }, (_, row) => row);
   const values = Float64Array.from(rows, (row) =>
     sort === 'files' || sort === 'pages' || sort === 'bytes'
       ? valuesOf(row)[sort]
-      : bytesOf[sort](wholeOf(row)),
+      : bytesOf(whole, row, sort),
   );
   const times = timeOf && sort === 'time' ? Float64Array.from(rows, timeOf) : undefined;
   rows.sort((a, b) => (times ? times[b]! - times[a]! : 0) || values[b]! - values[a]!);
@@ -73,17 +66,28 @@ export function chooseRows(columns: RowColumns, choice: RowChoice): ChosenRows {
   return {
     ...{ rows: shown, thirdParty, order: rows, wholeOf },
     leftOut: count - shown.length - thirdParty.length,
-    total: portionOf((at) => whole[at]!.reduce((sum, value) => sum + value, 0)),
-    thirdPartyTotal: sumOf(foreign!.map(wholeOf)),
+    total: totalOf(whole, rows),
+    thirdPartyTotal: totalOf(whole, foreign!),
   };
 }
 
-/** Each number of the amounts in whole bytes, row by row. */
-function wholeAmounts(amounts: Float64Array): number[][] {
-  const count = amounts.length / numbersPerAmount;
-  return Array.from({ length: numbersPerAmount }, (_, at) =>
-    wholeNumbers(Array.from({ length: count }, (__, row) => amounts[row * numbersPerAmount + at]!)),
-  );
+/** The amounts in whole bytes, in the same layout. */
+function wholeAmounts(amounts: Float64Array): Float64Array {
+  const rounders = Array.from({ length: numbersPerAmount }, carriedRounding);
+  return amounts.map((value, at) => rounders[at % numbersPerAmount]!(value));
+}
+
+/** What a row is sorted by; where two rows spare the same time, by its waste. */
+function bytesOf(whole: Float64Array, row: number, sort: SortKey): number {
+  const from = row * numbersPerAmount;
+  if (sort === 'needed') return whole[from]!;
+  let waste = 0;
+  for (let at = 2; at < numbersPerAmount; at++) waste += whole[from + at]!;
+  return sort === 'sent' ? waste + whole[from]! : waste;
+}
+
+function totalOf(whole: Float64Array, rows: readonly number[]): Portion {
+  return portionOf((at) => rows.reduce((sum, row) => sum + whole[row * numbersPerAmount + at]!, 0));
 }
 
 /** What an average visit to a page is sent: its part of an average visit, divided by the share of its visits. */

@@ -5,21 +5,19 @@ import type { RankQuery, RankedRows, RankedSurvey } from '../../core/rank/rank-v
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import type { FileTable } from '../../core/rank/sums/file-sums.js';
 import { chooseSummed, summedRows } from '../../core/rank/sums/summed-rows.js';
-import type { NamedGroup } from '../../core/survey/page-groups.js';
 import type { SurveyHead } from '../../core/survey/survey.js';
-import { largestNeeds, needsOfFiles, needsOfPlacements } from '../../core/waste/placement-needs.js';
+import { largestNeeds, needsOfPlacements } from '../../core/waste/placement-needs.js';
 import { weightsOn } from '../../core/waste/visit-weights.js';
 import { encodeKey } from '../../images/encode-key.js';
 import type { Workspace } from '../../store/workspace.js';
-import type { TaskOptions } from '../progress.js';
-import { encodeSurvey, isJudged, keptEncode } from '../survey/encode-survey.js';
-import { picturesOfSurvey } from '../survey/survey-pictures.js';
+import { isJudged, keptEncode } from '../survey/encode-survey.js';
 import { basisOf } from './basis.js';
-import { lookThrough } from './first-look.js';
 import { packed } from './packed.js';
 import type { SumHead } from './packed.js';
+import { judgeSurvey } from './judge-survey.js';
 import { sumSurvey, tableName } from './sum-survey.js';
-import { SurveyParts, pagesIn } from './survey-parts.js';
+import type { SumOptions } from './sum-survey.js';
+import { pagesIn } from './survey-parts.js';
 
 /** Rows of a ranking that was made from sums. */
 export interface SummedRanking extends RankedRows {
@@ -29,10 +27,6 @@ export interface SummedRanking extends RankedRows {
 export interface SummedQuery extends Pick<RankQuery, 'by' | 'sort' | 'top'> {
   /** How many images are listed in full. */
   readonly imageLimit: number;
-}
-
-export interface RankSummedOptions extends TaskOptions {
-  readonly groups?: readonly NamedGroup[] | undefined;
 }
 
 /** The most files that are read one by one: for more of them a survey is read whole. */
@@ -50,13 +44,17 @@ export async function rankSummed(
   label: string | undefined,
   policy: Policy,
   query: SummedQuery,
-  options: RankSummedOptions = {},
+  options: SumOptions = {},
 ): Promise<SummedRanking | undefined> {
   const head = workspace.surveys.find(label);
   if (head.finishedAt === null || workspace.pages.parts(head) < 2) return undefined;
   const basis = basisOf(policy, options.groups);
   const kept = headOf(workspace, head, basis);
-  if (!kept && !(await makeSums(workspace, head, policy, options))) return undefined;
+  if (!kept) {
+    const judged = await judgeSurvey(workspace, head, policy, options);
+    await sumSurvey(workspace, judged, policy, options);
+    if (options.signal?.aborted) return undefined;
+  }
   const { scale, unmatchedRules } = kept ?? headOf(workspace, head, basis)!;
   const read = (name: string) => workspace.sums.get(head.id, basis, name)!;
   const files = packed.fileTable.read(read('files'));
@@ -81,21 +79,6 @@ function headOf(workspace: Workspace, { id }: SurveyHead, basis: string): SumHea
   const bytes = workspace.sums.get(id, basis, 'head');
   const head = bytes && packed.head.read(bytes);
   return head?.missing.some((hash) => workspace.bodies.has(hash)) ? undefined : head;
-}
-
-async function makeSums(
-  workspace: Workspace,
-  head: SurveyHead,
-  policy: Policy,
-  options: RankSummedOptions,
-): Promise<boolean> {
-  const parts = new SurveyParts(workspace, head, options.groups);
-  const look = lookThrough(parts, policy);
-  const largest = needsOfFiles(parts.files, look.factors);
-  const encoded = await encodeSurvey(workspace, parts, policy, largest, options);
-  const pictures = await picturesOfSurvey(workspace, parts, look.possible, options);
-  await sumSurvey(workspace, { parts, look, encoded, pictures }, policy, options);
-  return !options.signal?.aborted;
 }
 
 /** Some images of a survey with all that is known of them, by the places of their files. */

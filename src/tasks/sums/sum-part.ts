@@ -18,8 +18,11 @@ import type { SurveyParts } from './survey-parts.js';
 /** The groupings whose rows are in several parts. */
 export const spread = groupings.filter((by): by is Exclude<Grouping, 'page'> => by !== 'page');
 
-/** The name of what is summed up of a part. */
-export function partName(number: number, of: Grouping | 'files'): string {
+/** What is summed up of a part. */
+export type PartOf = Grouping | 'files';
+
+/** Its name. */
+export function partName(number: number, of: PartOf): string {
   return `part/${number}/${of}`;
 }
 
@@ -39,7 +42,7 @@ export function sumPart(
   const weights = weightsOn(scale, part.pages, parts.head.views);
   const ledger = ledgerOf(facts, policy, needsOfPlacements(part, policy), weights);
   const { rows, pages, files } = partSumsOf(ledger);
-  const keep = (of: Grouping | 'files', bytes: Buffer) =>
+  const keep = (of: PartOf, bytes: Buffer) =>
     workspace.sums.add(parts.head.id, basis, partName(number, of), bytes);
   for (const by of spread) keep(by, packed.rows.write(rows[by]));
   keep('page', packed.table.write(pages));

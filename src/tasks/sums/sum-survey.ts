@@ -15,6 +15,7 @@ import { basisOf } from './basis.js';
 import type { FirstLook } from './first-look.js';
 import { packed } from './packed.js';
 import { partName, spread, sumPart } from './sum-part.js';
+import type { PartOf } from './sum-part.js';
 import type { SurveyParts } from './survey-parts.js';
 
 /** What a survey is summed up from. */
@@ -85,15 +86,18 @@ function mergeParts(
   const byHash = new Map(encoded.map((one) => [one.contentHash, one]));
   const ofFiles = files.map(({ contentHash }) => byHash.get(contentHash));
   const given = { files, encoded: ofFiles, widths: policy.widths };
-  const all = (of: Parameters<typeof partName>[1]) =>
-    Array.from({ length: parts.count }, (_, number) => sums.get(id, basis, partName(number, of))!);
+  // One after the other, so that none is in memory as bytes when it is not read yet.
+  function* all<Sums>(of: PartOf, read: (bytes: Buffer) => Sums): Generator<Sums> {
+    for (let number = 0; number < parts.count; number++)
+      yield read(sums.get(id, basis, partName(number, of))!);
+  }
   const keep = (name: string, bytes: Buffer) => sums.add(id, basis, name, bytes);
   for (const by of spread) {
-    const merged = mergeRowSums(all(by).map(packed.rows.read));
+    const merged = mergeRowSums([...all(by, packed.rows.read)]);
     keep(tableName(by), packed.table.write(tableOf(merged, by, given)));
   }
-  keep(tableName('page'), packed.table.write(joinTables(all('page').map(packed.table.read))));
-  const ofParts = all('files').map(packed.files.read);
+  keep(tableName('page'), packed.table.write(joinTables([...all('page', packed.table.read)])));
+  const ofParts = all('files', packed.files.read);
   keep('files', packed.fileTable.write(fileTableOf(ofParts, files, ofFiles, pictures)));
   keep('hashes', packed.hashes.write(files.map(({ contentHash }) => contentHash)));
   const missing = encoded.flatMap(({ problem, contentHash }) =>

@@ -4,7 +4,6 @@ import type { PageVisitor } from '../../browser/visit/survey-browser.js';
 import { missingImages } from '../../core/survey/missing-images.js';
 import { groupPages } from '../../core/survey/page-groups.js';
 import type { SurveyHead } from '../../core/survey/survey.js';
-import { needsOfFiles } from '../../core/waste/placement-needs.js';
 import type { Frontier } from '../../crawl/frontier.js';
 import { Pacer } from '../../crawl/pacer.js';
 import { Robots, robotsLimit } from '../../crawl/robots.js';
@@ -15,13 +14,9 @@ import { noProgress, noTrace } from '../progress.js';
 import type { Progress } from '../progress.js';
 import { crawl } from './crawl.js';
 import type { EncodeAhead } from './encode-ahead.js';
-import { lookThrough } from '../sums/first-look.js';
+import { judgeSurvey } from '../sums/judge-survey.js';
 import { sumSurvey } from '../sums/sum-survey.js';
-import type { JudgedSurvey } from '../sums/sum-survey.js';
 import { SurveyParts } from '../sums/survey-parts.js';
-import { encodeSurvey } from './encode-survey.js';
-import type { EncodeOptions } from './encode-survey.js';
-import { picturesOfSurvey } from './survey-pictures.js';
 import { fetcher } from './fetcher.js';
 import { bodyKeeper } from './keep-body.js';
 import { examineFonts } from './font-work.js';
@@ -103,10 +98,10 @@ export async function workOn(
       const underWay = ahead?.end();
       pages.setGroups(head.id, groupPages(pages.sketches(head.id), options.groups));
       if (!signal?.aborted) pages.seal(head.id);
-      const common = { signal, onProgress, crew };
+      const common = { signal, onProgress, crew, groups: options.groups };
       const judged =
         !signal?.aborted && encodes
-          ? await judgeSurvey(workspace, head, options, {
+          ? await judgeSurvey(workspace, head, options.policy, {
               ...{ ...common, underWay, onEncoded: worst.add.bind(worst) },
             })
           : undefined;
@@ -115,7 +110,7 @@ export async function workOn(
       await examineFonts(workspace, head.id, thread, signal);
       // What is read at once is ranked at once.
       if (judged && judged.parts.count > 1 && !signal?.aborted)
-        await sumSurvey(workspace, judged, options.policy, { ...common, groups: options.groups });
+        await sumSurvey(workspace, judged, options.policy, common);
       if (!signal?.aborted) {
         leading.confirm();
         surveys.finish(head.id, workspace.now());
@@ -131,21 +126,6 @@ export async function workOn(
     await open.close();
     lease?.release();
   }
-}
-
-/** Encodes what is missing, and finds out which files are one picture. */
-async function judgeSurvey(
-  workspace: Workspace,
-  head: SurveyHead,
-  { policy, groups }: Pick<WorkOptions, 'policy' | 'groups'>,
-  options: EncodeOptions,
-): Promise<JudgedSurvey> {
-  const parts = new SurveyParts(workspace, head, groups);
-  const look = lookThrough(parts, policy);
-  const largest = needsOfFiles(parts.files, look.factors);
-  const encoded = await encodeSurvey(workspace, parts, policy, largest, options);
-  const pictures = await picturesOfSurvey(workspace, parts, look.possible, options);
-  return { parts, look, encoded, pictures };
 }
 
 /** A visitor that keeps a pace together with the workers of a crew. */

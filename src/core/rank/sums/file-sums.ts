@@ -78,20 +78,26 @@ export interface FileTable {
   readonly unjudged: Int32Array;
 }
 
+/** @param parts one after the other, which need not all be in memory */
 export function fileTableOf(
-  parts: readonly FileSums[],
+  parts: Iterable<FileSums>,
   files: readonly ImageFile[],
   encoded: readonly (Encoded | undefined)[],
   pictures: Pictures,
 ): FileTable {
   const merged = new Map<number, FileSum>();
   const waste = new ExactSums(files.length);
-  for (const part of parts)
+  const having: { readonly file: number; readonly part: number }[] = [];
+  let number = 0;
+  for (const part of parts) {
     part.files.forEach((sum, at) => {
       waste.addSum(sum.file, part.waste, at);
       const known = merged.get(sum.file);
       merged.set(sum.file, known ? merge(known, sum) : sum);
+      having.push({ file: sum.file, part: number });
     });
+    number++;
+  }
   const judged = [...merged.values()].map((sum) => ({
     ...sum,
     perVisit: waste.at(sum.file),
@@ -112,7 +118,7 @@ export function fileTableOf(
     pictureOf: pictures.ofFile.map(
       (picture) => pictures.files[picture]!.find((file) => merged.has(file)) ?? -1,
     ),
-    ...partsOfFiles(parts, files.length),
+    ...partsOfFiles(having, files.length),
     totals: totalsOfFiles(judged),
     unplaced: judged.filter(({ isPlaced }) => !isPlaced).length,
     unjudged: placesOf(judged.filter(({ isJudged }) => !isJudged)),
@@ -121,10 +127,9 @@ export function fileTableOf(
 
 /** Which parts have each file. */
 function partsOfFiles(
-  parts: readonly FileSums[],
+  entries: readonly { readonly file: number; readonly part: number }[],
   count: number,
 ): Pick<FileTable, 'parts' | 'partStarts'> {
-  const entries = parts.flatMap(({ files }, part) => files.map(({ file }) => ({ file, part })));
   const { rows, starts } = rowsByIndex(
     Int32Array.from(entries, ({ file }) => file),
     count,

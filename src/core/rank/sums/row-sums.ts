@@ -179,10 +179,14 @@ function mergeShares(
   const merged = new GrowingShares();
   for (let row = 0; row < rows; row++) {
     const [from, to] = [starts[row]!, starts[row + 1]!];
-    const some = Array.from({ length: to - from }, (_, at) => from + at);
-    const fileOf = (at: number) => parts[part[at]!]!.shares.file[entry[at]!]!;
-    some.sort((a, b) => fileOf(a) - fileOf(b));
-    for (const at of some) {
+    const count = to - from;
+    // One number for a file and a place, which are sorted together without being asked about.
+    const order = new Float64Array(count);
+    for (let at = 0; at < count; at++)
+      order[at] = parts[part[from + at]!]!.shares.file[entry[from + at]!]! * count + at;
+    order.sort();
+    for (const key of order) {
+      const at = from + (key % count);
       const { file, width, sums } = parts[part[at]!]!.shares;
       const place = entry[at]!;
       merged.addSums(row, file[place]!, width[place]!, sums, place);

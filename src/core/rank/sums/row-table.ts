@@ -26,8 +26,12 @@ export interface RowTable {
   readonly worstBytes: Float64Array;
   /** By page, the share of each in all visits; else empty. */
   readonly shares: Float64Array;
-  /** By image, the files of each row, those that waste the most first; else empty. */
-  readonly members: readonly (readonly number[])[];
+  /**
+   * By image, the files of each row, those that waste the most first: from `memberStarts[row]` to before
+   * `memberStarts[row + 1]`; else empty.
+   */
+  readonly members: Int32Array;
+  readonly memberStarts: Int32Array;
   /** By slot family, what would serve each; else empty. */
   readonly families: readonly Family[];
 }
@@ -64,7 +68,7 @@ export function tableOf(sums: RowSums, by: Grouping, given: TableFiles): RowTabl
     worst: Int32Array.from(found, ([first]) => first ?? -1),
     worstBytes: Float64Array.from(found, ([first]) => given.files[first ?? -1]?.bytes ?? 0),
     shares: Float64Array.from(given.shareOf ? order : [], (row) => given.shareOf!(keys[row]!)),
-    members: by === 'image' ? found : [],
+    ...membersOf(by === 'image' ? found : []),
     families: by === 'family' ? order.map((row) => familyIn(sums, row, shares(row), given)) : [],
   };
 }
@@ -89,8 +93,24 @@ export function joinTables(tables: readonly RowTable[]): RowTable {
     thirdParty: Uint8Array.from(rows, ({ thirdParty }) => Number(thirdParty)),
     ...{ amounts, files: column('files'), pages: column('pages'), worst: column('worst') },
     ...{ worstBytes: numbers('worstBytes'), shares: numbers('shares') },
-    ...{ members: [], families: [] },
+    ...{ ...membersOf([]), families: [] },
   };
+}
+
+function membersOf(
+  found: readonly (readonly number[])[],
+): Pick<RowTable, 'members' | 'memberStarts'> {
+  const memberStarts = new Int32Array(found.length + 1);
+  found.forEach((some, row) => (memberStarts[row + 1] = memberStarts[row]! + some.length));
+  return { members: Int32Array.from(found.flat()), memberStarts };
+}
+
+/** By image, the files of a row, those that waste the most first; else none. */
+export function membersIn(
+  { members, memberStarts }: Pick<RowTable, 'members' | 'memberStarts'>,
+  row: number,
+): number[] {
+  return [...members.subarray(memberStarts[row] ?? 0, memberStarts[row + 1] ?? 0)];
 }
 
 /** What an average visit has of a row. */

@@ -5,7 +5,7 @@ import type { RankQuery, RankRow, RankedRows } from '../rank-view.js';
 import type { RankedImage } from '../ranked-image.js';
 import type { FileTable } from './file-sums.js';
 import type { RowTable } from './row-table.js';
-import { portionIn } from './row-table.js';
+import { membersIn, portionIn } from './row-table.js';
 
 /** What rows are shown from: the sums of one grouping, and of all files. */
 export interface ShownSums {
@@ -35,10 +35,10 @@ export function chooseSummed(
     }),
   });
   const shown = [...chosen.rows, ...chosen.thirdParty];
-  const members = shown.flatMap((row) => table.members[row] ?? []);
+  const members = shown.flatMap((row) => membersIn(table, row));
   const listed =
     by === 'image'
-      ? firstOf(chosen.order, (row) => table.members[row]!, Math.max(imageLimit, members.length))
+      ? firstOf(chosen.order, (row) => membersIn(table, row), Math.max(imageLimit, members.length))
       : [...files.order.subarray(0, imageLimit)];
   const wanted = new Set([
     ...shown.map((row) => table.worst[row]!),
@@ -83,7 +83,7 @@ export function summedRows(
       ...{ key: table.keys[row]!, thirdParty: table.thirdParty[row] === 1 },
       perVisit: chosen.wholeOf(row),
       ofPage: table.shares.length > 0 ? portionOfPage(perVisit, table.shares[row]!) : null,
-      images: (table.members[row] ?? []).map(imageOf),
+      images: membersIn(table, row).map(imageOf),
       ...{ files: table.files[row]!, pages: table.pages[row]! },
       worst: worst < 0 ? null : imageOf(worst),
       family: table.families[row] ?? null,
