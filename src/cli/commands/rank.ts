@@ -1,6 +1,6 @@
 import { array, string } from 'yup';
 import { groupings } from '../../core/rank/groupings.js';
-import { sortKeys } from '../../core/rank/rank-view.js';
+import { sortKeys } from '../../core/rank/sort-keys.js';
 import { defineCommand } from '../command.js';
 import { formOptions } from '../forms/form.js';
 import { rankForms } from '../forms/rank.js';

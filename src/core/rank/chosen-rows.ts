@@ -1,7 +1,7 @@
 import { carriedRounding } from '../base/whole-numbers.js';
 import { numbersPerAmount, portionOf, scaled, wholePortions } from '../waste/portion.js';
 import type { Portion } from '../waste/portion.js';
-import type { SortKey } from './rank-view.js';
+import type { SortKey } from './sort-keys.js';
 
 /** The rows of a grouping in columns, most waste first. */
 export interface RowColumns {

@@ -2,7 +2,7 @@ import { findingKinds } from '../findings/index.js';
 import type { Doer } from '../findings/finding.js';
 import type { SiteFinding } from '../findings/site/index.js';
 import { groupBy } from '../base/group-by.js';
-import type { SortKey } from './rank-view.js';
+import type { SortKey } from './sort-keys.js';
 import type { RankedImage } from './ranked-image.js';
 
 /** A kind of finding, and all that a survey has of it. */

@@ -15,12 +15,9 @@ import { pageShares } from './page-shares.js';
 import { rankedPictures } from './ranked-picture.js';
 import type { Ranking, RankTotals } from './ranking.js';
 import type { RowTime } from './row-times.js';
+import type { SortKey } from './sort-keys.js';
 import { totalsOfFiles } from './sums/file-sums.js';
 import type { SurveyHead, SurveyedPage } from '../survey/survey.js';
-
-/** What rows can be sorted by, the largest first. */
-export const sortKeys = ['waste', 'sent', 'needed', 'bytes', 'files', 'pages', 'time'] as const;
-export type SortKey = (typeof sortKeys)[number];
 
 /** One row of a ranking as it is shown. */
 export interface RankRow {
