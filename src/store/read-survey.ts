@@ -62,8 +62,14 @@ export function* readVisits(
     kept.push(some);
     size += more;
   }
-  if (size > 0 || kept.length > 0 || isFirst) yield partOf(joined(kept), terms, places);
+  const last = partOf(joined(kept), terms, places);
+  // Where there is no other part, nothing is to be known again.
+  yield isFirst ? { ...last, terms: noTerms } : last;
 }
+
+const noTerms: SurveyPart['terms'] = {
+  ...{ shapes: [], addresses: [], alts: [], curves: [], elements: [], answers: [] },
+};
 
 /** The visits of a survey, a few pages at a time. */
 function* keptVisits(database: Database, surveyId: number, atOnce: number): Generator<KeptVisits> {

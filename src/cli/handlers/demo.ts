@@ -210,7 +210,7 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
     steps,
     pages: surveyed.pages.length,
     images: ranked.images.length,
-    perVisit: ranked.perVisit,
+    perVisit: ranked.ledger.perVisit,
     files: refitted.manifest.files.length,
     tried: trial.comparison,
     comparison: pair.comparison,

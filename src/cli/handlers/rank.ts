@@ -11,6 +11,7 @@ import { chooseForms } from '../forms/form.js';
 import { rankForms } from '../forms/rank.js';
 import { warnOfNewest } from '../newest-survey.js';
 import { isAll } from '../../core/rank/filter.js';
+import type { SurveyHead } from '../../core/survey/survey.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { RankResult } from '../../tasks/rank.js';
 import { filtersOf } from '../options/rank-filters.js';
@@ -43,8 +44,8 @@ export const handler: Handler<typeof rankCommand> = async (
   const workspace = Workspace.openExisting(settings.workspace);
   try {
     warnOfNewest(workspace, settings.survey, log);
-    const { views } = workspace.surveys.find(settings.survey);
-    const names = views.map(({ name }) => name);
+    const head = workspace.surveys.find(settings.survey);
+    const names = head.views.map(({ name }) => name);
     const where = [...settings.where, ...settings.view.map((name) => `view=${name}`)];
     const { images, visits } = filtersOf(where, names, by !== 'finding');
     const only = {
@@ -57,7 +58,8 @@ export const handler: Handler<typeof rankCommand> = async (
       ...settings.page.map((pattern) => `page=${pattern}`),
       ...settings.group.map((pattern) => `group=${pattern}`),
     ].join(', ');
-    if (by !== 'finding' && sort !== 'time' && narrowed === '' && !unweighted && !findings) {
+    const isPlain = sort !== 'time' && narrowed === '' && !unweighted && !findings;
+    if (by !== 'finding' && isPlain && isSummed(workspace, head)) {
       const { rankSummed } = await import('../../tasks/sums/rank-summed.js');
       const imageLimit = settings.json ? (settings.top ?? usualImages) : 0;
       const query = { by, sort, top, imageLimit };
@@ -110,6 +112,11 @@ export const handler: Handler<typeof rankCommand> = async (
     workspace.close();
   }
 };
+
+/** Whether a survey is so large that it is added up in parts. */
+function isSummed({ pages }: Workspace, head: SurveyHead): boolean {
+  return head.finishedAt !== null && pages.parts(head) > 1;
+}
 
 /** How the time is told that rows would spare, and of which pages it is. */
 async function timesOf(workspace: Workspace, result: RankResult) {

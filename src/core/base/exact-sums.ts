@@ -42,6 +42,13 @@ export class ExactSums {
     return this.numbers[at * 2]! + this.numbers[at * 2 + 1]! / grains;
   }
 
+  /** The same sums, and as many more. */
+  extended(): ExactSums {
+    const more = new ExactSums(this.length * 2);
+    more.numbers.set(this.numbers);
+    return more;
+  }
+
   clear(at: number): void {
     this.numbers[at * 2] = 0;
     this.numbers[at * 2 + 1] = 0;

@@ -23,22 +23,27 @@ export function neededWidths(
   ledger: Pick<Ledger, 'verdicts' | 'verdictIndex' | 'file' | 'visit' | 'weights'>,
 ): NeededWidth[] {
   const needed: NeededWidth[] = [];
+  let weights = new ExactSums(16);
   // The deliveries of one file come one after the other.
   for (let from = 0, to = 0; from < rows.length; from = to) {
     const file = ledger.file[rows[from]!]!;
     const widths: number[] = [];
-    const places: number[] = [];
     for (; to < rows.length && ledger.file[rows[to]!] === file; to++) {
-      const width = ledger.verdicts[ledger.verdictIndex[rows[to]!]!]!.need?.width;
-      if (width !== undefined && !widths.includes(width)) widths.push(width);
-      places.push(width === undefined ? -1 : widths.indexOf(width));
+      const row = rows[to]!;
+      const width = ledger.verdicts[ledger.verdictIndex[row]!]!.need?.width;
+      if (width === undefined) continue;
+      let place = widths.indexOf(width);
+      if (place < 0) place = widths.push(width) - 1;
+      if (place === weights.length) weights = weights.extended();
+      weights.add(place, ledger.weights[ledger.visit[row]!]!);
     }
-    const weights = new ExactSums(widths.length);
-    places.forEach((place, at) => {
-      if (place >= 0) weights.add(place, ledger.weights[ledger.visit[rows[from + at]!]!]!);
+    const begin = needed.length;
+    widths.forEach((width, place) => {
+      needed.push({ file, width, weight: weights.at(place) });
+      weights.clear(place);
     });
-    const own = widths.map((width, at) => ({ file, width, weight: weights.at(at) }));
-    needed.push(...own.sort((a, b) => a.width - b.width));
+    if (widths.length > 1)
+      needed.push(...needed.splice(begin).sort((one, other) => one.width - other.width));
   }
   return needed;
 }

@@ -151,7 +151,7 @@ function aboutFiles(
   { facts }: Ledger,
 ): Pick<RankedRows, 'files' | 'pictureOf'> {
   const pictures = rankedPictures(images, facts.pictures);
-  const ids = new Map(pictures.flatMap((one) => one.images.map((image) => [image, one.id])));
+  let ids: ReadonlyMap<RankedImage, string> | undefined;
   const unjudged = images.filter(({ isJudged }) => !isJudged);
   return {
     files: {
@@ -163,7 +163,10 @@ function aboutFiles(
       unplaced: images.filter(({ isPlaced }) => !isPlaced).length,
       unjudged: { count: unjudged.length, first: unjudged.slice(0, mostUnjudged) },
     },
-    pictureOf: (image) => ids.get(image) ?? image.file.contentHash,
+    pictureOf: (image) => {
+      ids ??= new Map(pictures.flatMap(({ id, images: some }) => some.map((one) => [one, id])));
+      return ids.get(image) ?? image.file.contentHash;
+    },
   };
 }
 

@@ -6,7 +6,6 @@ import type { Ledger } from '../waste/ledger.js';
 import { allowancesOf, needsOfPlacements } from '../waste/placement-needs.js';
 import type { PlacementNeeds } from '../waste/placement-needs.js';
 import type { Policy } from '../policy/policy.js';
-import type { Portion } from '../waste/portion.js';
 import { RankedImage } from './ranked-image.js';
 import { rankedPictures } from './ranked-picture.js';
 import type { RankedPicture } from './ranked-picture.js';
@@ -27,8 +26,6 @@ export interface RankTotals {
 
 export interface Ranking {
   readonly ledger: Ledger;
-  /** The totals of an average visit; the sums of any grouping. */
-  readonly perVisit: Portion;
   /** Files with the most waste first; those that cannot be judged last. */
   readonly images: readonly RankedImage[];
   /** The same files by what they show, in the order of the files that waste the most. */
@@ -79,7 +76,6 @@ export function rankImages(
   const { visitsAMonth, guessedPages } = weights;
   return {
     ledger,
-    perVisit: ledger.sum(ledger.rows),
     images,
     pictures: rankedPictures(images, facts.pictures),
     weights: { visitsAMonth, guessedPages },

@@ -62,7 +62,7 @@ export interface ComparedSurveys {
   readonly comparison: SurveyComparison;
 }
 
-type Surveyed = Pick<Ranking, 'ledger' | 'images' | 'perVisit'> & {
+type Surveyed = Pick<Ranking, 'ledger' | 'images'> & {
   readonly pages: readonly SurveyedPage[];
 };
 
@@ -117,8 +117,8 @@ function pagesOf({ ledger, pages }: Surveyed): ComparedSurveyPage[] {
   }));
 }
 
-function sideOf({ pages, images, perVisit }: Surveyed): SurveySide {
-  return { pages: pages.length, files: images.length, perVisit };
+function sideOf({ pages, images, ledger }: Surveyed): SurveySide {
+  return { pages: pages.length, files: images.length, perVisit: ledger.perVisit };
 }
 
 function changesOf<Item extends { readonly bytes: number; readonly perVisit: Portion }, By>(

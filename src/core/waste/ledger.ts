@@ -55,7 +55,15 @@ export class Ledger {
   constructor(
     columns: Omit<
       Ledger,
-      'length' | 'rows' | 'rowsOf' | 'at' | 'wasteByFile' | 'addTo' | 'sum' | 'isInSight'
+      | 'length'
+      | 'rows'
+      | 'rowsOf'
+      | 'at'
+      | 'wasteByFile'
+      | 'addTo'
+      | 'perVisit'
+      | 'sum'
+      | 'isInSight'
     >,
   ) {
     this.facts = columns.facts;
@@ -135,6 +143,13 @@ export class Ledger {
       sums.add(this.file[row]!, wasted[this.verdictIndex[row]!]! * this.weights[this.visit[row]!]!);
     return sums;
   }
+
+  /** The totals of an average visit; the sums of any grouping. */
+  get perVisit(): Portion {
+    return (this.#perVisit ??= this.sum(this.rows));
+  }
+
+  #perVisit: Portion | undefined;
 
   /** Adds a row, weighted, to one of several sums. */
   addTo(sums: PortionSums, sum: number, row: number): void {

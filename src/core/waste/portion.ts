@@ -42,8 +42,11 @@ export class PortionSums {
    */
   add(row: number, amounts: readonly number[], place: number, weight: number): void {
     const [to, from] = [row * numbersPerAmount, place * numbersPerAmount];
-    for (let at = 0; at < numbersPerAmount; at++)
-      this.sums.add(to + at, amounts[from + at]! * weight);
+    for (let at = 0; at < numbersPerAmount; at++) {
+      const amount = amounts[from + at]!;
+      // Most of them are nothing.
+      if (amount !== 0) this.sums.add(to + at, amount * weight);
+    }
   }
 
   /** Adds a row of other sums. */

@@ -32,7 +32,7 @@ export function drawImage(view: ImageView, screen: Screen): string {
   return sections.map((lines) => lines.join('\n')).join('\n\n');
 }
 
-function imageHeading(image: RankedImage, { survey, perVisit }: RankResult, screen: Screen) {
+function imageHeading(image: RankedImage, { survey, ledger }: RankResult, screen: Screen) {
   const { bold, dim } = paletteFor(screen);
   const { file } = image;
   const pixels = file.intrinsic ? formatSize(file.intrinsic) : pixelWords(image);
@@ -43,7 +43,7 @@ function imageHeading(image: RankedImage, { survey, perVisit }: RankResult, scre
     bold(first ?? ''),
     ...more.map((url) => `also ${url}`),
     `${file.mediaType}, ${pixels}${frames}, ${formatBytes(file.bytes)}${image.thirdParty ? ', from a third party' : ''} ${dim(`content ${file.contentHash.slice(0, 12)}`)}`,
-    `on ${count(image.pages, 'page')} of ${plainText(survey.label)}; an average visit wastes ${bold(formatBytes(wasted))} on it (${formatShare(wasted, perVisit.wasteBytes)} of all waste)`,
+    `on ${count(image.pages, 'page')} of ${plainText(survey.label)}; an average visit wastes ${bold(formatBytes(wasted))} on it (${formatShare(wasted, ledger.perVisit.wasteBytes)} of all waste)`,
   ];
 }
 

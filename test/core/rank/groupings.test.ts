@@ -24,7 +24,7 @@ describe('rowsOf', () => {
     fc.assert(
       fc.property(fc.array(anySketch, { maxLength: 8 }), visits, (sketches, counts) => {
         const facts = surveyOf(sketches, counts);
-        const { perVisit } = rankImages(facts, defaultPolicy);
+        const { perVisit } = rankImages(facts, defaultPolicy).ledger;
         for (const by of groupings) {
           const { all, total } = rowsBy(facts, { by });
           const sum = (valueOf: (row: (typeof all)[number]) => number) =>
@@ -151,7 +151,8 @@ describe('narrowFacts', () => {
     expect([...narrowed.placements].map(({ page, view }) => [page, view])).toEqual([
       [pageOf(0), 'phone'],
     ]);
-    const { images, perVisit } = rankImages(narrowed, defaultPolicy);
+    const { images, ledger } = rankImages(narrowed, defaultPolicy);
+    const { perVisit } = ledger;
     expect(images.map(({ file }) => file.contentHash)).toEqual(['hash-0']);
     expect(perVisit.sentBytes).toBeCloseTo(900, 6);
     expect(narrowFacts(facts, {})).toBe(facts);

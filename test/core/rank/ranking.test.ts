@@ -63,7 +63,8 @@ describe('rankImages', () => {
       ],
       [900, 100],
     );
-    const { perVisit, weights } = rankImages(facts, defaultPolicy);
+    const { ledger, weights } = rankImages(facts, defaultPolicy);
+    const { perVisit } = ledger;
     expect(perVisit.sentBytes).toBeCloseTo(900, 6);
     expect(weights.visitsAMonth).toBe(1000);
     const { images } = rankImages(facts, defaultPolicy);
@@ -90,10 +91,11 @@ describe('rankImages', () => {
   });
 
   it('says of an unreadable file what is wrong, and counts its bytes as unknown', () => {
-    const { images, perVisit } = rankImages(
+    const { images, ledger } = rankImages(
       surveyOf([{ ...plainSketch, readable: false }, plainSketch]),
       defaultPolicy,
     );
+    const { perVisit } = ledger;
     const last = images.at(-1)!;
     expect([last.waste, last.need]).toEqual([null, null]);
     expect(last.findings).toContainEqual({

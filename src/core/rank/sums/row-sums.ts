@@ -103,9 +103,7 @@ class GrowingShares {
     this.#files.push(file);
     this.#widths.push(width);
     if (this.#rows.length * 2 <= this.#sums.length) return;
-    const wider = new ExactSums(this.#sums.length * 2);
-    wider.numbers.set(this.#sums.numbers);
-    this.#sums = wider;
+    this.#sums = this.#sums.extended();
   }
 
   done(): FileShares {

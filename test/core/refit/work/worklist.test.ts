@@ -23,7 +23,8 @@ function listOf(
   pictures: Partial<SurveyFacts> = {},
 ) {
   const facts = { ...surveyOf(sketches), ...pictures };
-  const { images, pictures: shown, perVisit } = rankImages(facts, defaultPolicy);
+  const { images, pictures: shown, ledger } = rankImages(facts, defaultPolicy);
+  const { perVisit } = ledger;
   const policy = { ...defaultPolicy, worthwhile: { bytes: 0, share: 0 } };
   const groups = new Map(facts.pages.map(({ url, group }) => [url, group]));
   const items = worklistOf({
