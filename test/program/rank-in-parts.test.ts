@@ -15,13 +15,24 @@ const page = (body: string) => ({
 const count = 9;
 
 let cwd: string;
+let mapped: string[];
 
 /** What `rank --json` prints: from sums, or from the survey itself, which counts findings. */
 async function ranked(values: readonly string[], isWhole: boolean): Promise<string> {
   const whole = isWhole ? ['--findings'] : [];
-  const { status, stdout, stderr } = await run(['rank', '--json', ...values, ...whole], { cwd });
+  const call = ['rank', '--json', '--survey', 'kites', ...values, ...whole];
+  const { status, stdout, stderr } = await run(call, { cwd });
   if (status !== 0) throw new Error(stderr);
   return stdout;
+}
+
+/** Seals a survey as if it had hundreds of thousands of placements. */
+function partInto(most: number, folder: string, label: string): void {
+  const workspace = Workspace.open(`${cwd}/${folder}`);
+  const head = workspace.surveys.find(label);
+  workspace.pages.seal(head.id, most);
+  expect(workspace.pages.parts(head)).toBeGreaterThan(1);
+  workspace.close();
 }
 
 /** Pages of one template with a logo, a picture of their own in two widths, and some that others send. */
@@ -78,19 +89,16 @@ beforeAll(async () => {
     'pages.csv':
       'address,visits\nhttp://kites.test/,40\nhttp://kites.test/kite/1/,900\nhttp://kites.test/kite/4/,20\n',
   });
+  mapped = ['--map-host', `*.test=${address}`];
   const { status, stderr } = await run(
     [
       ...['survey', 'http://kites.test/', '--list', 'pages.csv', '--label', 'kites'],
-      ...['--map-host', `*.test=${address}`, ...twoViews],
+      ...[...mapped, ...twoViews],
     ],
     { cwd },
   );
   if (status !== 0) throw new Error(stderr);
-  // As if it had hundreds of thousands of placements.
-  const workspace = Workspace.open(`${cwd}/.zealous-lynx`);
-  workspace.pages.seal(workspace.surveys.find('kites').id, 12);
-  expect(workspace.pages.parts(workspace.surveys.find('kites'))).toBeGreaterThan(3);
-  workspace.close();
+  partInto(12, '.zealous-lynx', 'kites');
 }, 120_000);
 
 describe('rank of a survey in several parts', () => {
@@ -107,7 +115,7 @@ describe('rank of a survey in several parts', () => {
 
   it('adds it up once, and again where the policy judges otherwise', async () => {
     const addsUp = async (...values: string[]) => {
-      const { stderr } = await run(['rank', ...values], { cwd });
+      const { stderr } = await run(['rank', '--survey', 'kites', ...values], { cwd });
       return stderr.includes('adding up images');
     };
     writeFiles(cwd, {
@@ -139,6 +147,33 @@ groups:
     expect(unmatchedRules.map(({ reason }) => reason)).toEqual(['gone']);
     // What was added up for the other policy is kept by nobody.
     expect(await addsUp()).toBe(true);
+  });
+
+  it('judges what has no body as soon as it comes', async () => {
+    const on = ['--workspace', 'bare'];
+    const survey = (...values: string[]) =>
+      run(
+        ['survey', 'http://kites.test/', '--pages', '4', ...values, ...on, ...mapped, ...twoViews],
+        {
+          cwd,
+        },
+      );
+    await survey('--label', 'bare', '--no-bodies');
+    partInto(2, 'bare', 'bare');
+    const both = async () => {
+      const call = ['rank', '--survey', 'bare', '--json', ...on];
+      const [{ stdout }, whole] = [
+        await run(call, { cwd }),
+        await run([...call, '--findings'], { cwd }),
+      ];
+      expect(stdout).toBe(whole.stdout);
+      return (JSON.parse(stdout) as { perVisit: Record<string, number> }).perVisit;
+    };
+    const before = await both();
+    expect(before['unknownBytes']).toBeGreaterThan(0);
+    expect(before['neededBytes']).toBe(0);
+    await survey('--label', 'later');
+    expect((await both())['neededBytes']).toBeGreaterThan(0);
   });
 
   it('reads it whole where only some of it is asked for', async () => {

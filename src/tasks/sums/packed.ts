@@ -21,7 +21,7 @@ export interface SumFrame {
 export interface SumHead {
   readonly scale: VisitScale;
   readonly unmatchedRules: readonly PolicyRule[];
-  /** Content hashes of files whose encodes could not be made then. */
+  /** Content hashes of files whose encodes could not be made then, for want of their bodies: the heaviest of them. */
   readonly missing: readonly string[];
 }
 

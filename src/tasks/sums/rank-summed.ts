@@ -50,11 +50,7 @@ export async function rankSummed(
   if (head.finishedAt === null || workspace.pages.parts(head) < 2) return undefined;
   const basis = basisOf(policy, options.groups);
   const kept = headOf(workspace, head, basis);
-  if (!kept) {
-    const judged = await judgeSurvey(workspace, head, policy, options);
-    await sumSurvey(workspace, judged, policy, options);
-    if (options.signal?.aborted) return undefined;
-  }
+  if (!kept && !(await makeSums(workspace, head, policy, options))) return undefined;
   const { scale, unmatchedRules } = kept ?? headOf(workspace, head, basis)!;
   const read = (name: string) => workspace.sums.get(head.id, basis, name)!;
   const files = packed.fileTable.read(read('files'));
@@ -72,6 +68,25 @@ export async function rankSummed(
   const { visitsAMonth, guessedPages } = scale;
   const weights = { visitsAMonth, guessedPages };
   return { ...rows, result: { survey: head, pages, weights, unmatchedRules } };
+}
+
+/** @returns whether they were made: not where another program makes them, and where it was stopped */
+async function makeSums(
+  workspace: Workspace,
+  head: SurveyHead,
+  policy: Policy,
+  options: SumOptions,
+): Promise<boolean> {
+  const name = `sums-${head.id}`;
+  if (workspace.leases.isHeld(name)) return false;
+  const lease = workspace.leases.take(name);
+  try {
+    const judged = await judgeSurvey(workspace, head, policy, options);
+    await sumSurvey(workspace, judged, policy, options);
+    return !options.signal?.aborted;
+  } finally {
+    lease.release();
+  }
 }
 
 /** What was summed up on this basis; `undefined` where it was not, and where encodes can be made that could not then. */

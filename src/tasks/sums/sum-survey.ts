@@ -100,15 +100,20 @@ function mergeParts(
   const ofParts = all('files', packed.files.read);
   keep('files', packed.fileTable.write(fileTableOf(ofParts, files, ofFiles, pictures)));
   keep('hashes', packed.hashes.write(files.map(({ contentHash }) => contentHash)));
-  const missing = encoded.flatMap(({ problem, contentHash }) =>
-    problem !== null && !bodies.has(contentHash) ? contentHash : [],
-  );
+  const missing = files
+    .filter((_, file) => (ofFiles[file]?.problem ?? null) !== null)
+    .sort((a, b) => b.bytes - a.bytes)
+    .slice(0, mostMissing)
+    .flatMap(({ contentHash }) => (bodies.has(contentHash) ? [] : contentHash));
   const { scale, unmatchedRules } = look;
   // The last: where it is, the others are.
   keep('head', packed.head.write({ scale, unmatchedRules, missing }));
   sums.delete(id, basis, 'part/');
   sums.delete(id, basis, 'frame');
 }
+
+/** Of files without a body so many are remembered, since each of them is looked for before the sums are believed. */
+const mostMissing = 100;
 
 export function tableName(by: string): string {
   return `table/${by}`;
