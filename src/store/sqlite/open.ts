@@ -28,13 +28,13 @@ export function openFolder(folder: string): WorkspacePlace {
   try {
     makePrivate(folder);
     const file = new Libsql(join(folder, fileName));
+    // First of all: somebody may be making a copy of it, thinning it out, or be the last to close it.
+    file.pragma('busy_timeout = 20000');
     file.pragma('journal_mode = WAL');
     file.pragma('synchronous = NORMAL');
     file.pragma('foreign_keys = ON');
     // 32 MB: with SQLite's own 2, a million rows are written to the disk several times over.
     file.pragma('cache_size = -32768');
-    // Somebody may be making a copy of it, or thinning it out.
-    file.pragma('busy_timeout = 20000');
     const database = new SqliteDatabase(file);
     migrate(file, database, folder);
     return {
