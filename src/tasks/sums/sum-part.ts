@@ -1,9 +1,8 @@
 import { pixelsAt } from '../../core/policy/need.js';
 import type { Policy } from '../../core/policy/policy.js';
-import { groupings } from '../../core/rank/groupings.js';
 import type { Grouping } from '../../core/rank/groupings.js';
 import { ledgerOf } from '../../core/rank/ranking.js';
-import { partSumsOf } from '../../core/rank/sums/survey-sums.js';
+import { partSumsOf, spread } from '../../core/rank/sums/survey-sums.js';
 import type { Encoded } from '../../core/survey/encoded.js';
 import type { SurveyedFacts } from '../../store/pages.js';
 import { needsOfPlacements } from '../../core/waste/placement-needs.js';
@@ -14,9 +13,6 @@ import { isJudged, keptEncode } from '../survey/encode-survey.js';
 import { packed } from './packed.js';
 import type { SumFrame } from './packed.js';
 import type { SurveyParts } from './survey-parts.js';
-
-/** The groupings whose rows are in several parts. */
-export const spread = groupings.filter((by): by is Exclude<Grouping, 'page'> => by !== 'page');
 
 /** What is summed up of a part. */
 export type PartOf = Grouping | 'files';

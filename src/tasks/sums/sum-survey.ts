@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import pLimit from 'p-limit';
 import type { Policy } from '../../core/policy/policy.js';
+import { groupings } from '../../core/rank/groupings.js';
 import { fileTableOf } from '../../core/rank/sums/file-sums.js';
-import { mergeRowSums } from '../../core/rank/sums/row-sums.js';
-import { joinTables, tableOf } from '../../core/rank/sums/row-table.js';
+import { mergeTable } from '../../core/rank/sums/survey-sums.js';
+import type { Spread } from '../../core/rank/sums/survey-sums.js';
 import type { Encoded } from '../../core/survey/encoded.js';
 import type { Pictures } from '../../core/survey/pictures.js';
 import type { NamedGroup } from '../../core/survey/page-groups.js';
@@ -14,7 +15,7 @@ import type { CrewWork } from '../survey/survey-options.js';
 import { basisOf } from './basis.js';
 import type { FirstLook } from './first-look.js';
 import { packed } from './packed.js';
-import { partName, spread, sumPart } from './sum-part.js';
+import { partName, sumPart } from './sum-part.js';
 import type { PartOf } from './sum-part.js';
 import type { SurveyParts } from './survey-parts.js';
 
@@ -71,11 +72,11 @@ export async function sumSurvey(
   };
   await Promise.all(due.map((number) => limit(() => sum(number))));
   if (signal?.aborted) return;
-  mergeParts(workspace, { parts, look, encoded, pictures }, policy, basis);
+  keepMerged(workspace, { parts, look, encoded, pictures }, policy, basis);
 }
 
-/** Puts the sums of all parts together, one grouping after the other. */
-function mergeParts(
+/** Puts the sums of all parts together, one grouping after the other, and keeps them. */
+function keepMerged(
   { sums, bodies }: Workspace,
   { parts, look, encoded, pictures }: JudgedSurvey,
   policy: Policy,
@@ -92,11 +93,12 @@ function mergeParts(
       yield read(sums.get(id, basis, partName(number, of))!);
   }
   const keep = (name: string, bytes: Buffer) => sums.add(id, basis, name, bytes);
-  for (const by of spread) {
-    const merged = mergeRowSums([...all(by, packed.rows.read)]);
-    keep(tableName(by), packed.table.write(tableOf(merged, by, given)));
-  }
-  keep(tableName('page'), packed.table.write(joinTables([...all('page', packed.table.read)])));
+  const sumsOfParts = {
+    rows: (by: Spread) => all(by, packed.rows.read),
+    pages: () => all('page', packed.table.read),
+  };
+  for (const by of groupings)
+    keep(tableName(by), packed.table.write(mergeTable(by, sumsOfParts, given)));
   const ofParts = all('files', packed.files.read);
   keep('files', packed.fileTable.write(fileTableOf(ofParts, files, ofFiles, pictures)));
   keep('hashes', packed.hashes.write(files.map(({ contentHash }) => contentHash)));

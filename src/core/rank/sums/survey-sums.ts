@@ -12,11 +12,11 @@ import type { FileSums, FileTable } from './file-sums.js';
 import { mergeRowSums, rowSumsOf } from './row-sums.js';
 import type { RowSums } from './row-sums.js';
 import { joinTables, tableOf } from './row-table.js';
-import type { RowTable } from './row-table.js';
+import type { RowTable, TableFiles } from './row-table.js';
 
 /** The groupings whose rows are in several parts: all but that by page, as a part is made of whole pages. */
-const spread = groupings.filter((by): by is Spread => by !== 'page');
-type Spread = Exclude<Grouping, 'page'>;
+export const spread = groupings.filter((by): by is Spread => by !== 'page');
+export type Spread = Exclude<Grouping, 'page'>;
 
 /** What a ranking sums up of a part of a survey: some of its pages, with all their visits. */
 export interface PartSums {
@@ -50,24 +50,31 @@ export function partSumsOf(ledger: Ledger): PartSums {
   };
 }
 
-/** The sums of a survey from those of its parts, whichever way it was parted. */
+/** The sums of the parts of a survey, one after the other: they need not all be in memory. */
+export interface SumsOfParts {
+  readonly rows: (by: Spread) => Iterable<RowSums>;
+  readonly pages: () => Iterable<RowTable>;
+}
+
+/** The rows of a whole survey from the sums of its parts, whichever way it was parted. */
+export function mergeTable(by: Grouping, parts: SumsOfParts, given: TableFiles): RowTable {
+  if (by === 'page') return joinTables([...parts.pages()]);
+  return tableOf(mergeRowSums([...parts.rows(by)]), by, given);
+}
+
+/** The sums of a survey from those of its parts, all of them in memory. */
 export function mergeParts(
   parts: readonly PartSums[],
   { files, encoded, pictures }: SurveyFiles,
   { widths }: Pick<Policy, 'widths'>,
 ): SurveySums {
-  const given = { files, encoded, widths };
-  const merged = record(spread, (by) =>
-    tableOf(mergeRowSums(parts.map(({ rows }) => rows[by])), by, given),
-  );
-  const pages = joinTables(parts.map((part) => part.pages));
+  const sums = {
+    rows: (by: Spread) => parts.map(({ rows }) => rows[by]),
+    pages: () => parts.map(({ pages }) => pages),
+  };
+  const ofParts = parts.map((part) => part.files);
   return {
-    tables: { ...merged, page: pages },
-    files: fileTableOf(
-      parts.map((part) => part.files),
-      files,
-      encoded,
-      pictures,
-    ),
+    tables: record(groupings, (by) => mergeTable(by, sums, { files, encoded, widths })),
+    files: fileTableOf(ofParts, files, encoded, pictures),
   };
 }
