@@ -1,3 +1,4 @@
+import { comeToRest } from './at-rest.js';
 import { isConnected } from './element.js';
 import { keptAddress } from '../../core/address/address.js';
 import { boxOnPage, inFirstScreen, isAside, isShown } from './box.js';
@@ -24,6 +25,7 @@ const kept: { readonly spot: Spot; readonly found: Found; readonly ratio: number
 export function placementsOf(
   screen: FirstScreen = { left: 0, top: 0, width: innerWidth, height: innerHeight },
 ): ProbedPlacement[] {
+  comeToRest();
   return namingMany(() => foundOn(screen));
 }
 
@@ -83,6 +85,7 @@ export interface SlotWidths {
 
 /** Measures every slot as it is now. */
 export function slotWidths(): SlotWidths {
+  comeToRest(true);
   const widths = kept.map(({ spot, found, ratio }) =>
     isConnected(spot.element) && isShown(spot) ? drawnWidth(found, ratio) : null,
   );

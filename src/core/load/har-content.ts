@@ -13,6 +13,8 @@ export interface HarContent {
   readonly onScroll: boolean;
   /** Milliseconds that it waited at the least, over several loads; `null` where there was one. */
   readonly shortestWait: number | null;
+  /** Milliseconds that a connection to its host took at the least, over several loads; `null` where there was one load. */
+  readonly shortestConnect: number | null;
 }
 
 const hash = /^[0-9a-f]{64}$/;
@@ -28,5 +30,6 @@ export function contentOf(entry: UntrustedObject): HarContent {
     bodyHash: hash.test(kept) ? kept : null,
     onScroll: entry['_onScroll'] === true,
     shortestWait: amountOf(entry['_shortestWait']),
+    shortestConnect: amountOf(entry['_shortestConnect']),
   };
 }

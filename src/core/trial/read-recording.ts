@@ -1,5 +1,4 @@
 import { hostOf } from '../address/address.js';
-import { groupBy } from '../base/group-by.js';
 import { amountOf } from '../base/untrusted.js';
 import { totalSize } from '../base/headers.js';
 import type { HarContent } from '../load/har-content.js';
@@ -7,6 +6,7 @@ import type { PageRequest } from '../load/request.js';
 import type { Run } from '../load/session.js';
 import { encodingOf, headerValue } from './recording.js';
 import type { RecordedResponse, Recording } from './recording.js';
+import { shortestConnects } from './shortest-times.js';
 
 /** A body that has been stored. */
 export interface StoredBody {
@@ -18,7 +18,7 @@ export interface StoredBody {
  * The recording in a HAR file.
  *
  * The time that a server took is what the browser waited for it (the shortest time of several loads, where there were
- * some), less a round trip to its host: the shortest time that connecting to it took.
+ * some), less a round trip to its host: the shortest time that connecting to it took, in all of them.
  *
  * @param run with every request of the file
  * @param stored the body of each request of the run; `null` for none
@@ -29,17 +29,18 @@ export function readRecording(
   contents: readonly HarContent[],
   stored: readonly (StoredBody | null)[],
 ): Recording {
-  const roundTrips = roundTripsOf(run.requests);
+  const roundTrips = shortestConnects([run.requests]);
   const responses = run.requests.map((request, index): RecordedResponse => {
     const body = stored[index] ?? null;
-    const trip = roundTrips.get(hostOf(request.url)) ?? 0;
+    const { shortestWait, shortestConnect } = contents[index] ?? noTimes;
+    const trip = shortestConnect ?? roundTrips.get(hostOf(request.url)) ?? 0;
     return {
       request,
       bodyHash: body?.hash ?? null,
       bodyBytes: body?.bytes ?? 0,
       wireBytes: wireBytesOf(request, body?.bytes ?? 0),
       encoding: encodingOf(request),
-      thinking: Math.max(0, (contents[index]?.shortestWait ?? request.phases.wait) - trip),
+      thinking: Math.max(0, (shortestWait ?? request.phases.wait) - trip),
       onScroll: contents[index]?.onScroll ?? false,
     };
   });
@@ -52,14 +53,7 @@ export function readRecording(
   };
 }
 
-/** Milliseconds of a round trip to each host, as far as a connection to it was seen to open. */
-function roundTripsOf(requests: readonly PageRequest[]): Map<string, number> {
-  const opened = requests.filter(({ phases }) => phases.connect > 0);
-  const hosts = groupBy(opened, ({ url }) => hostOf(url));
-  return new Map(
-    [...hosts].map(([host, own]) => [host, Math.min(...own.map(({ phases }) => phases.connect))]),
-  );
-}
+const noTimes = { shortestWait: null, shortestConnect: null };
 
 /** Bytes of a body on the wire: as declared, else what came over the wire less its headers. */
 function wireBytesOf(request: PageRequest, bodyBytes: number): number {

@@ -4,20 +4,21 @@ import { coldLoad, defaultColdLoadLimits } from '../../browser/load/cold-load.js
 import type { LoadPlan } from '../../browser/load/cold-load.js';
 import { PageTape } from '../../browser/load/page-tape.js';
 import type { TapedRequest } from '../../browser/load/page-tape.js';
+import { hostOf } from '../../core/address/address.js';
 import { PageError } from '../../core/base/errors.js';
 import type { HarContent } from '../../core/load/har-content.js';
 import type { PageRequest } from '../../core/load/request.js';
 import { readRecording } from '../../core/trial/read-recording.js';
 import type { StoredBody } from '../../core/trial/read-recording.js';
 import type { Recording } from '../../core/trial/recording.js';
-import { shortestWaits } from '../../core/trial/shortest-waits.js';
+import { shortestConnects, shortestWaits } from '../../core/trial/shortest-times.js';
 import { contentHashOf } from '../../images/hash.js';
 import { harOf } from '../../output/json/har.js';
 import { writeWhole } from '../../store/write-whole.js';
 import type { Workspace } from '../../store/workspace.js';
 import { steadyPage } from './steady-page.js';
 
-/** Loads after the one that is recorded, of which only the waits are used. */
+/** Loads after the one that is recorded, of which only the times of servers and lines are used. */
 const timingLoads = 2;
 const timingLimits = { ...defaultColdLoadLimits, settle: 0, rest: 0 };
 
@@ -68,6 +69,11 @@ export async function recordPage(
     timed.push(one.requests);
   }
   const waits = shortestWaits(whole.requests, timed);
+  const connects = shortestConnects([whole.requests, ...timed]);
+  const times = whole.requests.map(({ url }, index) => ({
+    shortestWait: waits[index] ?? null,
+    shortestConnect: connects.get(hostOf(url)) ?? null,
+  }));
   const { startedAt } = run;
   const session = {
     ...{ id: 0, label: name, page: plan.url, startedAt, runs: [whole] },
@@ -76,7 +82,7 @@ export async function recordPage(
   const har = harOf(session, whole, creator);
   const entries = har.log.entries.map((entry, index) => ({
     ...withContent(entry, taped[index]!, small),
-    ...(waits[index] !== null && { _shortestWait: waits[index] }),
+    ...privateTimes(times[index]!),
   }));
   const file = join(workspace.folder, 'recordings', `${name}.har`);
   const document = { log: { ...har.log, entries } };
@@ -85,7 +91,7 @@ export async function recordPage(
     recording: readRecording(
       plan.url,
       whole,
-      taped.map((one, index) => contentOf(one, waits[index] ?? null)),
+      taped.map((one, index) => contentOf(one, times[index]!)),
       taped.map(storedBody),
     ),
     file,
@@ -99,8 +105,18 @@ function storedBody({ body }: TapedRequest): StoredBody | null {
   return body;
 }
 
-function contentOf({ onScroll, body }: TapedRequest, shortestWait: number | null): HarContent {
-  return { text: null, isBase64: false, bodyHash: body?.hash ?? null, onScroll, shortestWait };
+type Times = Pick<HarContent, 'shortestWait' | 'shortestConnect'>;
+
+function contentOf({ onScroll, body }: TapedRequest, times: Times): HarContent {
+  return { text: null, isBase64: false, bodyHash: body?.hash ?? null, onScroll, ...times };
+}
+
+/** Fields of our own begin with an underscore, as the format has it (HAR 1.2, custom fields). */
+function privateTimes({ shortestWait, shortestConnect }: Times) {
+  return {
+    ...(shortestWait !== null && { _shortestWait: shortestWait }),
+    ...(shortestConnect !== null && { _shortestConnect: shortestConnect }),
+  };
 }
 
 /** The entry with the body of its response, or the hash of it. */

@@ -90,6 +90,31 @@ describe('the sweep', () => {
     expect(curveOf(result, '#wide')).toEqual([{ from: 901, to: 2560, a: 0, b: 50 }]);
   });
 
+  it('measures what a slot comes to, and no size on the way there', async () => {
+    const { result } = await visit(
+      `<style>
+         .slow { width: 100px; transition: width 5s ease-in }
+         @media (min-width: 992px) { .slow { width: 300px } }
+         @media (min-width: 1500px) { .slow { width: 40% } }
+       </style><img id="getAnimations" name="getAnimations" class="slow" src="/a.png"><div id="host"></div>
+       <script>
+         const inside = document.getElementById('host').attachShadow({ mode: 'open' });
+         inside.innerHTML = '<style>' + document.querySelector('style:last-of-type').textContent + '</style><img class="slow" src="/a.png">';
+         // Has just begun when the page is measured.
+         addEventListener('load', () => document.querySelectorAll('img').forEach((image) => (image.style.width = '')));
+         document.querySelector('img').style.width = '20px';
+       </script>`,
+    );
+    expect(result.placements.map(({ slot }) => slot.width)).toEqual([300, 300]);
+    expect(result.curves).toHaveLength(2);
+    for (const { pieces } of result.curves)
+      expect(pieces).toEqual([
+        { from: 320, to: 991, a: 0, b: 100 },
+        { from: 992, to: 1499, a: 0, b: 300 },
+        { from: 1500, to: 2560, a: 0.4, b: 0 },
+      ]);
+  });
+
   it('changes no other measurement, though the page answers by fetching', async () => {
     const { result, asked, visitor, origin } = await visit(
       `<picture><source media="(max-width:700px)" srcset="/b.png"><img id="choice" src="/a.png"></picture>

@@ -103,6 +103,19 @@ describe('widthsToRefine', () => {
     expect(worst(pieces, sampled(all, layout))).toBeLessThanOrEqual(curveTolerance);
   });
 
+  it('finds a bend where two lines meet, at once', () => {
+    const layout = (viewport: number) => Math.min(viewport - 24, 1003.5);
+    const samples = refined(layout);
+    expect(samples.length).toBeLessThanOrEqual(42);
+    expect(worst(fitSlotCurve(samples), sampled(all, layout))).toBeLessThanOrEqual(curveTolerance);
+  });
+
+  it('looks no further around a jump that was measured on both sides', () => {
+    const layout = (viewport: number) => (viewport < 992 ? 250 : 336);
+    const widths = [864, 928, 991, 992, 993, 1056, 1120];
+    expect(widthsToRefine(sampled(widths, layout))).toEqual([]);
+  });
+
   it('finds where a slot appears, and asks for nothing on a straight line', () => {
     const pieces = fitSlotCurve(refined((viewport) => (viewport < 1000 ? null : 300)));
     expect(pieces[0]).toMatchObject({ from: 1000, a: 0, b: 300 });

@@ -35,10 +35,13 @@ describe('a recording', () => {
       }),
       entry('http://bay.test/site.css'),
       entry('http://other.test/far.css'),
+      entry('http://bay.test/timed.css', { _shortestWait: 70, _shortestConnect: 2 }),
     );
     const thinking = new Map(responses.map(({ request, thinking }) => [request.url, thinking]));
     expect(thinking.get('http://bay.test/')).toBe(60);
     expect(thinking.get('http://bay.test/site.css')).toBe(50);
+    // Where several loads were timed, their shortest times count, of the connection as well.
+    expect(thinking.get('http://bay.test/timed.css')).toBe(68);
     // Nothing tells how far this one is.
     expect(thinking.get('http://other.test/far.css')).toBe(80);
   });

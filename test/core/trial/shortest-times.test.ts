@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { shortestWaits } from '../../../src/core/trial/shortest-waits.js';
+import { shortestConnects, shortestWaits } from '../../../src/core/trial/shortest-times.js';
 import { pageRequest } from '../../support/page-request.js';
 
 const waited = (path: string, wait: number, more: { method?: string; status?: number } = {}) =>
@@ -25,5 +25,16 @@ describe('the shortest wait', () => {
   it('tells requests for one address apart by their turn', () => {
     const first = [waited('count', 30), waited('count', 500)];
     expect(shortestWaits(first, [[waited('count', 40), waited('count', 400)]])).toEqual([30, 400]);
+  });
+});
+
+describe('the shortest connection', () => {
+  it('is that to each host over all loads, however busy the machine was in one of them', () => {
+    const opened = (url: string, connect: number) => pageRequest(url, { phases: { connect } });
+    const loads = [
+      [opened('http://a.test/', 12), opened('http://a.test/a.jpg', 0), opened('http://b.test/', 0)],
+      [opened('http://a.test/', 2), opened('http://a.test/a.jpg', 5)],
+    ];
+    expect([...shortestConnects(loads)]).toEqual([['a.test', 2]]);
   });
 });

@@ -1,3 +1,4 @@
+import { hostOf } from '../address/address.js';
 import { groupBy } from '../base/group-by.js';
 import type { PageRequest } from '../load/request.js';
 
@@ -25,6 +26,20 @@ export function shortestWaits(
     if (alike.length === 0) return null;
     return Math.min(request.phases.wait, ...alike.map(({ phases }) => phases.wait));
   });
+}
+
+/**
+ * Milliseconds that a connection to each host took to open, at the least, over some loads: the round trip to it. Hosts to
+ * which none was opened have none.
+ */
+export function shortestConnects(loads: readonly (readonly PageRequest[])[]): Map<string, number> {
+  const opened = loads.flat().filter(({ phases }) => phases.connect > 0);
+  return new Map(
+    [...groupBy(opened, ({ url }) => hostOf(url))].map(([host, own]) => [
+      host,
+      Math.min(...own.map(({ phases }) => phases.connect)),
+    ]),
+  );
 }
 
 function byAddress(requests: readonly PageRequest[]): Map<string, PageRequest[]> {

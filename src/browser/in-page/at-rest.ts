@@ -1,0 +1,37 @@
+import { shadowRootOf } from './element.js';
+
+type Tree = Document | ShadowRoot;
+
+/** The document and the open shadow roots that were in it when it was first brought to rest. */
+let trees: readonly Tree[] = [];
+
+/**
+ * Brings every CSS transition that is under way to its end: what is measured of a page is what it comes to, and not a size
+ * on the way there. Animations are left alone: they may have no end.
+ *
+ * @param again whether it was done before, and shadow roots need not be looked for once more
+ */
+export function comeToRest(again = false): void {
+  if (!again) trees = treesOf(document);
+  for (const tree of trees)
+    for (const animation of animationsIn(tree))
+      if (animation instanceof CSSTransition) animation.finish();
+}
+
+/** An element may be named like a function of the document, and then stands in its place. */
+function animationsIn(tree: Tree): Animation[] {
+  return tree instanceof Document
+    ? Document.prototype.getAnimations.call(tree)
+    : ShadowRoot.prototype.getAnimations.call(tree);
+}
+
+function treesOf(root: Document): Tree[] {
+  const found: Tree[] = [root];
+  // What is found is looked through in its turn.
+  for (const tree of found)
+    for (const element of tree.querySelectorAll('*')) {
+      const inside = shadowRootOf(element);
+      if (inside) found.push(inside);
+    }
+  return found;
+}
