@@ -1,4 +1,4 @@
-import { parse } from 'css-tree';
+import { parse } from 'css-tree/dist/csstree.esm';
 import type { CssNode, ParseOptions } from 'css-tree';
 
 /** The most characters of any text that was parsed so far. */

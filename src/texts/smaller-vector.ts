@@ -12,7 +12,8 @@ const severalPasses = 100_000;
  */
 export async function smallerVector(text: string): Promise<string | null> {
   if (text.length > maxLength) return null;
-  const { optimize } = await import('svgo');
+  // A single file, which loads in a third of the time that the same in many takes.
+  const { optimize } = await import('svgo/browser');
   const { data } = optimize(text, {
     multipass: text.length <= severalPasses,
     plugins: [

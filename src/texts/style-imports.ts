@@ -1,4 +1,4 @@
-import { generate, walk } from 'css-tree';
+import { generate, walk } from 'css-tree/dist/csstree.esm';
 import type { CssNode } from 'css-tree';
 import { parseCss } from './parse-css.js';
 

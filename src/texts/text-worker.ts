@@ -1,7 +1,12 @@
 // Runs in a thread of its own: minifiers and font tools compute for seconds without a pause.
+import { constants, setPriority } from 'node:os';
 import { asWoff2, subsetBytes } from './font-facts.js';
 import { textFactsOf } from './text-facts.js';
 import type { ExaminedKind } from './text-facts.js';
+
+// The browser goes first, for which whoever surveys is waiting. On Linux a priority is that of a thread, elsewhere that of the
+// whole process (setpriority(2), "C library/kernel differences").
+if (process.platform === 'linux') setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 
 /** What can be asked of the thread, by name. Bodies arrive as plain bytes. */
 const work = {

@@ -17,10 +17,13 @@ import { Visitor, defaultVisitLimits } from './visit.js';
 import type { VisitLimits } from './visit.js';
 import type { Visit } from './visit-result.js';
 
+/** Loads a page in one view. */
+export type ViewVisitor = Pick<Visitor, 'visit'> & Partial<Pick<Visitor, 'prepare'>>;
+
 /** Loads a page in every view. */
 export interface PageVisitor {
   /** One for each view, in their order. */
-  readonly views: readonly Pick<Visitor, 'visit'>[];
+  readonly views: readonly ViewVisitor[];
   /** The place of the view to begin with: the one that takes longest, because pages are swept in it. */
   readonly first: number;
   /** Bounds how many pages are loaded at the same time, views counted one by one; absent where the crawl does. */
@@ -79,6 +82,7 @@ export class SurveyBrowser {
       first: sweptOf(options.views),
       views: options.views.map((_view, view) => ({
         visit: (url, onLoaded) => this.#visit(view, tab, url, onLoaded),
+        prepare: () => this.#prepare(view, tab),
       })),
     }));
   }
@@ -92,6 +96,12 @@ export class SurveyBrowser {
     this.#closed = true;
     const running = await this.#running.catch(() => undefined);
     await running?.browser.close().catch(() => {});
+  }
+
+  #prepare(view: number, tab: number): void {
+    const ready = this.#running.then(({ visitors }) => visitors[view]![tab]!.prepare());
+    // A browser that cannot be started is told by the visit.
+    ready.catch(() => {});
   }
 
   async #visit(view: number, tab: number, url: string, onLoaded?: () => void): Promise<Visit> {

@@ -67,6 +67,8 @@ export class Visitor {
   readonly #view: View;
   readonly #limits: VisitLimits;
   #tab: Tab | undefined;
+  /** A tab that was asked for ahead of the page that it is for. */
+  #ahead: Promise<Tab> | undefined;
   #leaving: Promise<void> = Promise.resolve();
   /** The step under way, named if the page does not respond. */
   #stage = '';
@@ -81,6 +83,14 @@ export class Visitor {
     this.#limits = options.limits ?? defaultVisitLimits;
   }
 
+  /** Begins to open a tab for the next page, while others are visited. */
+  prepare(): void {
+    if (this.#tab) return;
+    this.#ahead ??= this.#open();
+    // Whoever visits a page with it is told.
+    this.#ahead.catch(() => {});
+  }
+
   /**
    * Visits a page. Whatever goes wrong is in the result, never thrown.
    *
@@ -89,8 +99,10 @@ export class Visitor {
   async visit(url: string, onLoaded?: () => void): Promise<Visit> {
     await this.#leaving;
     try {
-      this.#tab ??= await this.#open();
+      this.#tab ??= await (this.#ahead ?? this.#open());
+      this.#ahead = undefined;
     } catch (error) {
+      this.#ahead = undefined;
       // That is none of the page's doing.
       return this.failed(url, messageOf(error), { passing: true });
     }

@@ -51,6 +51,7 @@ export async function visitPage(
   };
   const others = [...views.keys()].filter((view) => view !== first);
   const visitOthers = () => (rest ??= Promise.all(others.map((view) => visitIn(view))));
+  if (hurry) for (const view of others) views[view]!.prepare?.();
   const visit = await visitIn(first, hurry ? () => void visitOthers() : undefined);
   if ((visit.error !== null && failsEverywhere(visit)) || isNone(visit)) {
     await rest;
