@@ -1,4 +1,5 @@
 import { createRequire } from 'node:module';
+import type * as Driver from 'playwright-core';
 import type { Browser, BrowserContextOptions } from 'playwright-core';
 import { BrowserError, messageOf } from '../../core/base/errors.js';
 import type { View } from '../../core/visitors/view.js';
@@ -149,8 +150,8 @@ async function start(
  * Takes half a second: only who needs a browser pays for it. A module of this kind is required in a fifth less time than it
  * is imported, which reads it once more for the names that it exports.
  */
-function loadDriver(): typeof import('playwright-core') {
-  return createRequire(import.meta.url)('playwright-core') as typeof import('playwright-core');
+function loadDriver(): typeof Driver {
+  return createRequire(import.meta.url)('playwright-core') as typeof Driver;
 }
 
 /** The driver makes profiles where the system says that temporary files go, and so does the browser. */
