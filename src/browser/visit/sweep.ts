@@ -1,5 +1,6 @@
 import type { CDPSession } from 'playwright-core';
-import { fitSlotCurve, widthsToRefine } from '../../core/slots/slot-curve.js';
+import { fitSlotCurve } from '../../core/slots/slot-curve.js';
+import { widthsToRefine } from '../../core/slots/widths-to-refine.js';
 import type { CurvePiece, CurveSample } from '../../core/slots/slot-curve.js';
 import type { Size } from '../../core/base/size.js';
 import type { SlotWidths } from '../in-page/placements.js';

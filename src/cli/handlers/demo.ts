@@ -80,7 +80,7 @@ function siteText({ start, hosts, archive }: SiteView): string {
     '',
     'To survey it:',
     `  zealous-lynx survey ${start} --map-host '*.test=${address}'`,
-    'To survey its archive, which commits every sin that is none of images:',
+    'To survey its archive, whose pages have every fault that is not of images:',
     `  zealous-lynx survey ${archive.start} --map-host ${old?.join('=')} \\`,
     `    --map-host '*.test=${others}' --any-certificate`,
     'To look at it:',

@@ -1,3 +1,6 @@
+import { meetingOf } from './lines.js';
+import type { Line } from './lines.js';
+
 /** A straight piece of a slot curve: the slot is `a × viewport width + b` wide, in CSS pixels. */
 export interface CurvePiece {
   /** First and last viewport width that the piece holds for, in CSS pixels. */
@@ -33,56 +36,32 @@ export function fitSlotCurve(samples: readonly CurveSample[]): CurvePiece[] {
   return runs.flatMap((run) => joinUp(settleCuts(cutGreedily(run)).map(lineThrough)));
 }
 
-/** Pieces that follow one another without a gap: each begins where the one before it ends. */
+/**
+ * Pieces that follow one another without a gap: between the last measurement of one and the first of the next, they change
+ * over where their lines meet, or as near to that as it goes.
+ */
 function joinUp(pieces: readonly CurvePiece[]): CurvePiece[] {
-  return pieces.map((piece, index) => {
-    const before = pieces[index - 1];
-    return before ? { ...piece, from: before.to + 1 } : piece;
+  const ends = pieces.map((piece, index) => {
+    const next = pieces[index + 1];
+    const meeting = next && meetingOf(lineOf(piece), lineOf(next));
+    if (meeting === undefined) return piece.to;
+    return Math.min(next!.from - 1, Math.max(piece.to, Math.floor(meeting)));
   });
+  return pieces.map((piece, index) => ({
+    ...piece,
+    from: index === 0 ? piece.from : ends[index - 1]! + 1,
+    to: ends[index]!,
+  }));
+}
+
+function lineOf({ a, b }: CurvePiece): Line {
+  return { slope: a, base: b };
 }
 
 /** The slot's width at a viewport width; `null` where it is not shown. */
 export function slotWidthAt(pieces: readonly CurvePiece[], viewport: number): number | null {
   const piece = pieces.find(({ from, to }) => viewport >= from && viewport <= to);
   return piece ? piece.a * viewport + piece.b : null;
-}
-
-/**
- * Viewport widths between two samples at which the curve should be measured as well: of every gap that a straight line
- * from its neighbours does not explain, or at whose ends the slot appears or disappears, the middle, and where the lines
- * on both sides of it meet.
- *
- * @param samples in ascending order of their viewport widths
- * @returns whole widths in ascending order; none when the samples tell the whole curve
- */
-export function widthsToRefine(samples: readonly CurveSample[]): number[] {
-  const widths = new Set<number>();
-  for (let index = 1; index < samples.length; index++) {
-    const left = samples[index - 1]!;
-    const right = samples[index]!;
-    if (right.viewport - left.viewport <= 1) continue;
-    if (isStraight(samples, index)) continue;
-    const within = (width: number) => width > left.viewport && width < right.viewport;
-    const candidates = [Math.floor((left.viewport + right.viewport) / 2)];
-    const bend = meeting(samples, index);
-    if (bend !== undefined) candidates.push(Math.floor(bend), Math.floor(bend) + 1);
-    for (const width of candidates.filter(within)) widths.add(width);
-  }
-  return [...widths].sort((a, b) => a - b);
-}
-
-/** Where the lines through the two samples on either side of the gap before `index` meet; `undefined` where they do not. */
-function meeting(samples: readonly CurveSample[], index: number): number | undefined {
-  const before = lineBetween(samples[index - 2], samples[index - 1]);
-  const after = lineBetween(samples[index], samples[index + 1]);
-  if (!before || !after || before.slope === after.slope) return undefined;
-  return (after.base - before.base) / (before.slope - after.slope);
-}
-
-function lineBetween(left: CurveSample | undefined, right: CurveSample | undefined) {
-  if (!left || !right || left.width === null || right.width === null) return undefined;
-  const slope = (right.width - left.width) / (right.viewport - left.viewport);
-  return { slope, base: left.width - slope * left.viewport };
 }
 
 interface Point {
@@ -193,35 +172,4 @@ function slopeWithin(least: number, most: number): number {
   if (nearest !== undefined) return nearest;
   const rounded = Math.round(middle * 1000) / 1000;
   return rounded >= least && rounded <= most ? rounded : middle;
-}
-
-/**
- * Whether the gap before `index` is as straight as the gaps on either side. A gap of one pixel is a place where the curve
- * may jump, which says nothing of its neighbours: it counts only where there is no other.
- */
-function isStraight(samples: readonly CurveSample[], index: number): boolean {
-  const [before, left, right, after] = [-2, -1, 0, 1].map((step) => samples[index + step]);
-  if (left!.width === null || right!.width === null) return left!.width === right!.width;
-  const bends = [
-    { from: before, to: left, value: bend(before, left, right) },
-    { from: right, to: after, value: bend(left, right, after) },
-  ].flatMap(({ from, to, value }) =>
-    value === undefined ? [] : { gap: to!.viewport - from!.viewport, value },
-  );
-  const telling = bends.filter(({ gap }) => gap > 1);
-  return (telling.length > 0 ? telling : bends).every(
-    ({ value }) => Math.abs(value) <= curveTolerance,
-  );
-}
-
-/** How far the middle one of three samples lies from the line between the others. */
-function bend(
-  first: CurveSample | undefined,
-  middle: CurveSample | undefined,
-  last: CurveSample | undefined,
-): number | undefined {
-  if (!first || !middle || !last) return undefined;
-  if (first.width === null || middle.width === null || last.width === null) return undefined;
-  const share = (middle.viewport - first.viewport) / (last.viewport - first.viewport);
-  return middle.width - (first.width + (last.width - first.width) * share);
 }

@@ -1,11 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  curveTolerance,
-  fitSlotCurve,
-  slotWidthAt,
-  widthsToRefine,
-} from '../../../src/core/slots/slot-curve.js';
+import { curveTolerance, fitSlotCurve, slotWidthAt } from '../../../src/core/slots/slot-curve.js';
+import { widthsToRefine } from '../../../src/core/slots/widths-to-refine.js';
 import type { CurvePiece, CurveSample } from '../../../src/core/slots/slot-curve.js';
 
 /** Samples of a curve that is known, at the given widths. */
@@ -108,6 +104,25 @@ describe('widthsToRefine', () => {
     const samples = refined(layout);
     expect(samples.length).toBeLessThanOrEqual(42);
     expect(worst(fitSlotCurve(samples), sampled(all, layout))).toBeLessThanOrEqual(curveTolerance);
+  });
+
+  it('ends a piece where the next one begins, though neither was measured there', () => {
+    const layout = (viewport: number) => Math.min(0.28 * viewport + 129, 384);
+    const pieces = fitSlotCurve(refined(layout));
+    expect(pieces.map(({ from, to }) => [from, to])).toEqual([
+      [320, 910],
+      [911, 2560],
+    ]);
+    expect(worst(pieces, sampled(all, layout))).toBeLessThanOrEqual(curveTolerance);
+  });
+
+  it('ends it there, too, where the next one was first measured just before', () => {
+    // A third of the window, of pixels in 64 parts, and at most 640 px: measured where it reaches them, and not beside it.
+    const layout = (viewport: number) => Math.min(Math.floor((viewport * 64) / 3) / 64, 640);
+    const widths = [1792, 1856, 1888, 1920, 1921, 1952, 1984, 2048];
+    const pieces = fitSlotCurve(sampled(widths, layout));
+    const between = all.filter((width) => width >= 1792 && width <= 2048);
+    expect(worst(pieces, sampled(between, layout))).toBeLessThanOrEqual(curveTolerance);
   });
 
   it('looks no further around a jump that was measured on both sides', () => {
