@@ -39,7 +39,7 @@ export class SealedSurveys {
     this.#count = database.prepare(
       'SELECT count(*) AS parts FROM sealed WHERE survey_id = ? AND format = ?',
     );
-    this.#delete = database.prepare('DELETE FROM sealed WHERE survey_id = ? RETURNING part');
+    this.#delete = database.prepare('DELETE FROM sealed WHERE survey_id = ?');
     this.#deleteSums = database.prepare('DELETE FROM summed WHERE survey_id = ?');
   }
 
@@ -95,7 +95,7 @@ export class SealedSurveys {
 
   /** Deletes a seal, and what was summed up of it. */
   delete(surveyId: number): void {
-    // Pages are added by the thousand, and only the first of them finds anything.
-    if (this.#delete.all(surveyId).length > 0) this.#deleteSums.run(surveyId);
+    this.#delete.run(surveyId);
+    this.#deleteSums.run(surveyId);
   }
 }

@@ -26,8 +26,10 @@ export class TermStore {
       'INSERT INTO term (survey_id, text) VALUES (?, ?) RETURNING id',
     );
     this.#find = database.prepare('SELECT id FROM term WHERE survey_id = ? AND text = ?');
+    // Each is looked up by the index: how many terms a survey has by now, no plan of a server knows.
     this.#findAll = database.prepare(
-      `SELECT id, text FROM term WHERE survey_id = ? AND text IN (SELECT ${text} FROM ${each('?')})`,
+      `SELECT (SELECT id FROM term WHERE survey_id = ? AND term.text = ${text}) AS id, ${text} AS text
+       FROM ${each('?')}`,
     );
     this.#insertAll = database.prepare(
       `INSERT INTO term (survey_id, text) SELECT ?, ${text} FROM ${each('?')} WHERE true ORDER BY key
@@ -75,8 +77,8 @@ export class TermStore {
   }
 
   #note(surveyId: number, rows: readonly unknown[]): void {
-    for (const { id, text } of rows as { id: number; text: string }[])
-      this.#known.set(keyOf(surveyId, text), id);
+    for (const { id, text } of rows as { id: number | null; text: string }[])
+      if (id !== null) this.#known.set(keyOf(surveyId, text), id);
   }
 
   /** Clears the cache: a failed transaction has rolled its terms back. */

@@ -1,7 +1,7 @@
 // Talks to PostgreSQL servers, in a thread of its own: the program waits for each answer.
 import pg from 'pg';
 import { runAsWorker } from 'synckit';
-import type { Found, Reply, Request } from './messages.js';
+import type { Asked, Found, Reply, Request } from './messages.js';
 import { failureOf, mayPass } from './passing.js';
 import { whileReachable } from './reachable.js';
 
@@ -29,6 +29,8 @@ class Connection {
   readonly #address: string;
   #client: pg.Client | undefined;
   #isInTransaction = false;
+  /** The number of the transaction that is under way, or was when the connection was lost. */
+  #transaction: string | undefined;
 
   constructor(address: string) {
     this.#address = address;
@@ -38,14 +40,41 @@ class Connection {
     await this.#opened();
   }
 
-  async query({ text, values, raw, plan }: Request & { kind: 'query' }): Promise<Found> {
+  get transaction(): string | undefined {
+    return this.#transaction;
+  }
+
+  /** Sends everything at once; the server does one after the other. */
+  async do(all: readonly Asked[]): Promise<Found> {
+    // A connection that is lost has taken back what was begun on it.
+    if (!this.#client && all.some(({ text }) => text === 'ROLLBACK')) {
+      this.#isInTransaction = false;
+      return nothing;
+    }
     const client = await this.#ready();
-    const name = plan === undefined ? {} : { name: `lynx-${plan}` };
-    const query = { ...name, text, values: [...values] };
+    const answers = await whileReachable(
+      client,
+      Promise.allSettled(
+        all.map((one) =>
+          one.kind === 'query' ? this.#query(client, one) : this.#exec(client, one.text),
+        ),
+      ),
+    );
+    // What was sent behind a statement that failed fails for that.
+    const failed = answers.find(({ status }) => status === 'rejected');
+    if (failed) throw (failed as PromiseRejectedResult).reason;
+    return (answers.at(-1) as PromiseFulfilledResult<Found>).value;
+  }
+
+  async #query(
+    client: pg.Client,
+    { text, values, raw, plan }: Asked & { kind: 'query' },
+  ): Promise<Found> {
+    const query = { name: `lynx-${plan}`, text, values: [...values] };
     const asked: Promise<pg.QueryResultBase & { rows: unknown[] }> = raw
       ? client.query({ ...query, rowMode: 'array' })
       : client.query<Record<string, unknown>>(query);
-    const { rows, fields } = await whileReachable(client, asked);
+    const { rows, fields } = await asked;
     const bytes = fields.flatMap(({ name: column, dataTypeID }, at) =>
       dataTypeID === (BYTEA as number) ? [raw ? at : column] : [],
     );
@@ -53,19 +82,15 @@ class Connection {
   }
 
   /** @returns the rows of the last statement that has any */
-  async exec(text: string): Promise<Found> {
-    // A connection that is lost has taken back what was begun on it.
-    if (text === 'ROLLBACK' && !this.#client) {
-      this.#isInTransaction = false;
-      return nothing;
-    }
-    const client = await this.#ready();
-    if (/^BEGIN\b/.test(text)) this.#isInTransaction = true;
+  async #exec(client: pg.Client, text: string): Promise<Found> {
+    const begins = /^BEGIN\b/.test(text);
+    if (begins) [this.#isInTransaction, this.#transaction] = [true, undefined];
     if (/^(?:COMMIT|ROLLBACK)\b/.test(text)) this.#isInTransaction = false;
     // Several statements have several results.
-    const asked = client.query<Record<string, unknown>>(text);
-    const results = [await whileReachable(client, asked)].flat();
-    return { ...nothing, rows: results.findLast(({ rows }) => rows.length > 0)?.rows ?? [] };
+    const results = [await client.query<Record<string, unknown>>(text)].flat();
+    const rows = results.findLast((result) => result.rows.length > 0)?.rows ?? [];
+    if (begins) this.#transaction = rows[0]?.['id'] as string | undefined;
+    return { ...nothing, rows };
   }
 
   async close(): Promise<void> {
@@ -104,6 +129,8 @@ class Connection {
       keepAlive: true,
       keepAliveInitialDelayMillis: 10_000,
       application_name: 'zealous-lynx',
+      // What is sent together takes the way to the server once.
+      pipeline: true,
     });
     // Without a listener a connection that is lost while nothing is asked would end the thread.
     client.on('error', () => {
@@ -137,8 +164,7 @@ runAsWorker(async (request: Request): Promise<Reply> => {
   }
   const connection = connections[request.connection]!;
   try {
-    if (request.kind === 'query') return await connection.query(request);
-    if (request.kind === 'exec') return await connection.exec(request.text);
+    if (request.kind === 'do') return await connection.do(request.all);
     await connection.close();
     return nothing;
   } catch (error) {
@@ -146,6 +172,6 @@ runAsWorker(async (request: Request): Promise<Reply> => {
     // An answer of the server is none of a connection that is gone; all else is.
     const isAnswer = error instanceof pg.DatabaseError && !mayPass(error);
     if (!isAnswer) connection.lose();
-    return { failure: failureOf(error, !isAnswer) };
+    return { failure: { ...failureOf(error, !isAnswer), transaction: connection.transaction } };
   }
 });

@@ -3,7 +3,7 @@ import { createSyncFn } from 'synckit';
 import type { Database, Dialect, Statement } from '../database.js';
 import { shownAddress } from './address.js';
 import { errorOf } from './failures.js';
-import type { Failure, Found, Reply, Request } from './messages.js';
+import type { Asked, Failure, Found, Reply, Request } from './messages.js';
 
 const thread = fileURLToPath(new URL('../postgres/connection-thread.js', import.meta.url));
 
@@ -29,6 +29,10 @@ class ConnectionLost extends Error {
 /** Milliseconds that one answer may take: a large survey that is deleted takes minutes. */
 const longest = 30 * 60_000;
 
+/** How many statements wait for the next one whose answer is needed, and the characters and bytes in them, at the most. */
+const mostHeld = 200;
+const mostHeldLength = 4_000_000;
+
 /** How often work is done again from its beginning, before a server that comes and goes is given up. */
 const mostAttempts = 5;
 
@@ -41,6 +45,9 @@ export class PostgresDatabase implements Database {
   readonly #connection: number;
   readonly #plans = new Map<string, number>();
   #isInTransaction = false;
+  /** What was begun in the transaction and has not been sent: nobody waits for its answer. */
+  #held: Asked[] = [];
+  #heldLength = 0;
 
   /** @throws WorkspaceError where the server does not let the program in. */
   constructor(address: string) {
@@ -69,21 +76,41 @@ export class PostgresDatabase implements Database {
 
   /** Runs a statement; outside a transaction it is run again where the connection was lost. */
   query(text: string, raw: boolean, values: readonly unknown[]): unknown[] {
+    const asked = this.#asked(text, raw, values);
+    return this.#again(() => this.#do(asked));
+  }
+
+  /** Runs a statement whose answer nobody needs: in a transaction it is sent along with the next one. */
+  run(text: string, values: readonly unknown[]): void {
+    const asked = this.#asked(text, false, values);
+    if (this.#isInTransaction) this.#hold(asked);
+    else this.#again(() => this.#do(asked));
+  }
+
+  #asked(text: string, raw: boolean, values: readonly unknown[]): Asked {
     const plan = this.#plans.get(text) ?? this.#plans.size;
     this.#plans.set(text, plan);
-    const sent = values.map(sendable);
-    return this.#again(() =>
-      this.#rowsOf({ kind: 'query', connection: this.#connection, text, raw, plan, values: sent }),
-    );
+    return { kind: 'query', text, raw, plan, values: values.map(sendable) };
+  }
+
+  #hold(asked: Asked): void {
+    this.#held.push(asked);
+    if (asked.kind === 'query')
+      for (const value of asked.values)
+        if (typeof value === 'string' || value instanceof Uint8Array)
+          this.#heldLength += value.length;
+    if (this.#held.length < mostHeld && this.#heldLength < mostHeldLength) return;
+    this.#send(this.#held.splice(0));
   }
 
   transaction<Result>(work: () => Result, undone?: () => void): Result {
     for (let attempt = 1; ; attempt++) {
-      const id = this.#again(() => this.#begin());
       let done: { readonly result: Result } | undefined;
-      this.#isInTransaction = true;
+      this.#begin();
       try {
         done = { result: work() };
+        // Whoever misses the answer to its last word must know by then which transaction it was.
+        if (this.#held[0]?.kind === 'exec') this.#send(this.#held.splice(0));
         this.#exec('COMMIT');
         return done.result;
       } catch (error) {
@@ -94,7 +121,8 @@ export class PostgresDatabase implements Database {
           throw error;
         }
         // The last word to the server may have reached it, and its answer not: it knows what became of it.
-        if (done && this.#wasDone(id)) return done.result;
+        const { transaction: id } = error.failure;
+        if (done && id !== undefined && this.#wasDone(id)) return done.result;
         undone?.();
         if (attempt === mostAttempts) throw errorOf(error.failure, this.shown);
       } finally {
@@ -125,10 +153,18 @@ export class PostgresDatabase implements Database {
     this.#ask({ kind: 'close', connection: this.#connection });
   }
 
-  /** @returns the number of the transaction, by which a server says later what became of it */
-  #begin(): string {
-    const [row] = this.#exec('BEGIN; SELECT CAST(pg_current_xact_id() AS text) AS id');
-    return (row as { id: string }).id;
+  /** Begins a transaction with the first statement whose answer is needed. */
+  #begin(): void {
+    this.#drop();
+    this.#isInTransaction = true;
+    const text = 'BEGIN; SELECT CAST(pg_current_xact_id() AS text) AS id';
+    this.#hold({ kind: 'exec', text });
+  }
+
+  /** Forgets what has not been sent. */
+  #drop(): void {
+    this.#held = [];
+    this.#heldLength = 0;
   }
 
   #wasDone(id: string): boolean {
@@ -141,6 +177,7 @@ export class PostgresDatabase implements Database {
   }
 
   #takeBack(): void {
+    this.#drop();
     try {
       this.#exec('ROLLBACK');
     } catch (error) {
@@ -150,7 +187,17 @@ export class PostgresDatabase implements Database {
   }
 
   #exec(text: string): readonly unknown[] {
-    return this.#rowsOf({ kind: 'exec', connection: this.#connection, text });
+    return this.#do({ kind: 'exec', text });
+  }
+
+  /** Sends what was held, and something whose answer is waited for. */
+  #do(asked: Asked): unknown[] {
+    return this.#send([...this.#held.splice(0), asked]);
+  }
+
+  #send(all: readonly Asked[]): unknown[] {
+    this.#heldLength = 0;
+    return this.#rowsOf({ kind: 'do', connection: this.#connection, all });
   }
 
   /** What is no part of a transaction is done again where the connection was lost: it is written so that it may be. */
@@ -186,7 +233,7 @@ class PostgresStatement implements Statement {
   }
 
   run(...values: readonly unknown[]): void {
-    this.all(...values);
+    this.#database.run(this.#text, values);
   }
 
   get(...values: readonly unknown[]): unknown {

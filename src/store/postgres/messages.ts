@@ -1,21 +1,29 @@
+/** Something to be done on a connection. */
+export type Asked =
+  | {
+      readonly kind: 'query';
+      readonly text: string;
+      readonly values: readonly unknown[];
+      /** Whether rows are lists of columns. */
+      readonly raw: boolean;
+      /** The number that the server keeps its plan under. */
+      readonly plan: number;
+    }
+  | { readonly kind: 'exec'; readonly text: string };
+
 /** What is asked of the thread that talks to servers. */
 export type Request =
   | { readonly kind: 'open'; readonly address: string }
   | ({ readonly connection: number } & (
       | {
-          readonly kind: 'query';
-          readonly text: string;
-          readonly values: readonly unknown[];
-          /** Whether rows are lists of columns. */
-          readonly raw: boolean;
-          /** The number that the server keeps its plan under; left out, it keeps none. */
-          readonly plan?: number;
+          readonly kind: 'do';
+          /** One after the other; where one fails, the others are not done. */
+          readonly all: readonly Asked[];
         }
-      | { readonly kind: 'exec'; readonly text: string }
       | { readonly kind: 'close' }
     ));
 
-/** Rows that were found. */
+/** Rows that were found, by the last of what was done. */
 export interface Found {
   readonly rows: readonly unknown[];
   /** Columns that hold bytes. */
@@ -32,4 +40,6 @@ export interface Failure {
   readonly code: string;
   /** Whether the connection is gone, so that nobody knows what was done of the request. */
   readonly isLost: boolean;
+  /** The number of the transaction that was under way, by which a server says later what became of it. */
+  readonly transaction?: string | undefined;
 }
