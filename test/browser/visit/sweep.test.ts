@@ -115,6 +115,22 @@ describe('the sweep', () => {
       ]);
   });
 
+  it('outlives a transition that a script has taken the end of', async () => {
+    const { result } = await visit(
+      `<style>#endless { width: 100px; transition: width 5s }</style>
+       <img id="endless" src="/a.png"><img id="steady" src="/a.png" style="width:25%">
+       <script>
+         const endless = document.getElementById('endless');
+         endless.addEventListener('transitionrun', () =>
+           endless.getAnimations()[0].effect.updateTiming({ iterations: Infinity }));
+         addEventListener('load', () => { endless.getBoundingClientRect(); endless.style.width = '300px' });
+       </script>`,
+    );
+    expect(result.error).toBeNull();
+    expect(result.placements).toHaveLength(2);
+    expect(curveOf(result, '#steady')).toEqual([{ from: 320, to: 2560, a: 0.25, b: 0 }]);
+  });
+
   it('changes no other measurement, though the page answers by fetching', async () => {
     const { result, asked, visitor, origin } = await visit(
       `<picture><source media="(max-width:700px)" srcset="/b.png"><img id="choice" src="/a.png"></picture>
