@@ -17,7 +17,7 @@ export type Request =
   | ({ readonly connection: number } & (
       | {
           readonly kind: 'do';
-          /** One after the other; where one fails, the others are not done. */
+          /** One after the other; in a transaction, what follows one that fails fails as well. */
           readonly all: readonly Asked[];
         }
       | { readonly kind: 'close' }
