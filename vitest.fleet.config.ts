@@ -9,7 +9,7 @@ export default defineConfig({
   test: {
     include: [
       'test/fleet/**/*.test.ts',
-      'test/store/{workspace,alarms,encodes,many-rows,sessions,visit-order}.test.ts',
+      'test/store/{workspace,alarms,encodes,keep-pages,many-rows,sessions,visit-order}.test.ts',
     ],
     // The thread that talks to the server is started from what was built.
     alias: [

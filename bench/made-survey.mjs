@@ -24,8 +24,10 @@ const places = [
   'p',
   'dl > dd',
 ];
-const selectorOf = (at) =>
-  `body > main > ${places[at % places.length]}:nth-of-type(${at + 1}) > a > img`;
+const selectors = Array.from(
+  { length: 100 },
+  (_, at) => `body > main > ${places[at % places.length]}:nth-of-type(${at + 1}) > a > img`,
+);
 
 /**
  * Writes a survey of pages of four templates, or of a slot family for each of `families` pages, in two views.
@@ -55,7 +57,8 @@ export async function madeSurvey(folder, order) {
   for (let page = 0; page < pages; page++) {
     const template = page % families;
     const shown = Array.from({ length: perVisit }, (_, at) => (page * step + at * 7) % files);
-    addPage(workspace, head.id, `${start}template-${template}/${page}/`, template, shown, screen);
+    const url = `${start}template-${template}/${page}/`;
+    workspace.pages.add(head.id, pageOf(url, template, shown, screen));
   }
   workspace.surveys.finish(head.id, new Date().toISOString());
   workspace.close();
@@ -82,60 +85,85 @@ export function addFile(workspace, file) {
   );
 }
 
-export function addPage(workspace, survey, url, template, own, screen, found) {
-  workspace.pages.add(
-    survey,
-    {
-      page: {
-        ...{ url, finalUrl: url, status: 200, depth: 1, visits: null, error: null },
-        group: `/template-${template}/*/`,
-        bytesByType: { html: 9_000, style: 0, script: 0, image: 2e7, font: 0, other: 0 },
-      },
-      document: '',
-      visits: views.map(({ name, width, height }) => ({
-        view: name,
-        ...{ uses: [], resources: [], load: null },
-        placements: own.map((file, at) => placementOf(file, at, width)),
-        responses: [...new Set(own)].map(responseOf),
-        screen: {
-          ...{ width, height: height * 4, picture: screen },
-          boxes: own.flatMap((_, at) => [16, 100 + at * 260, Math.min(358, width - 32), 238]),
-        },
-      })),
-      curves: own.map((_, at) => ({
-        ...{ kind: 'img', selector: selectorOf(at) },
-        pieces: [
-          { from: 320, to: 390, a: 1, b: -32 },
-          { from: 391, to: 2560, a: 0, b: 358 },
-        ],
-      })),
-      shape: { full: [], frame: [], marks: [], trail: [], heading: '' },
+/** A page of a template with the files of its own, in all views. @param screen picture of its first screen, or `null` */
+export function pageOf(url, template, own, screen) {
+  const files = own.map((file) => [file, addressOf(file), hashOf(file)]);
+  return {
+    page: {
+      ...{ url, finalUrl: url, status: 200, depth: 1, visits: null, error: null },
+      group: `/template-${template}/*/`,
+      bytesByType: { html: 9_000, style: 0, script: 0, image: 2e7, font: 0, other: 0 },
     },
-    found,
-  );
+    document: '',
+    visits: views.map(({ name, width, height }) => ({
+      view: name,
+      ...{ uses: [], resources: [], load: null },
+      placements: files.map(([file, address, hash], at) =>
+        placementOf(file, at, width, address, hash),
+      ),
+      responses: files
+        .filter(([file], at) => own.indexOf(file) === at)
+        .map(([file, address, hash]) => responseOf(file, address, hash)),
+      screen: {
+        ...{ width, height: height * 4, picture: screen },
+        boxes: own.flatMap((_, at) => [16, 100 + at * 260, Math.min(358, width - 32), 238]),
+      },
+    })),
+    curves: own.map((_, at) => ({
+      ...{ kind: 'img', selector: selectors[at] },
+      pieces: [
+        { from: 320, to: 390, a: 1, b: -32 },
+        { from: 391, to: 2560, a: 0, b: 358 },
+      ],
+    })),
+    shape: { full: [], frame: [], marks: [], trail: [], heading: '' },
+  };
 }
 
-function placementOf(file, at, width) {
+// A million pages have forty million of these: they are written out, since spreading objects takes longer than storing them.
+function placementOf(file, at, width, url, contentHash) {
   const isFirst = at < 4;
   return {
-    ...{ kind: 'img', selector: selectorOf(at), url: addressOf(file), contentHash: hashOf(file) },
+    kind: 'img',
+    selector: selectors[at],
+    url,
+    contentHash,
     slot: { width: Math.min(358, width - 32), height: 238 },
-    ...{ fit: 'fill', drawn: null, naturalDensity: 1, aside: false, shown: true, element: null },
-    ...{ aboveFold: isFirst, largest: at === 0, loading: isFirst ? 'eager' : 'lazy' },
+    fit: 'fill',
+    drawn: null,
+    naturalDensity: 1,
+    aside: false,
+    shown: true,
+    element: null,
+    aboveFold: isFirst,
+    largest: at === 0,
+    loading: isFirst ? 'eager' : 'lazy',
     fetched: isFirst ? 'at-once' : 'on-scroll',
     markup: {
-      ...{ alt: `Kite number ${file}`, srcset: null, sizes: null, fetchPriority: 'auto' },
-      ...{ decoding: 'auto', dimensions: true, declared: { width: 800, height: 534 } },
+      alt: `Kite number ${file}`,
+      srcset: null,
+      sizes: null,
+      fetchPriority: 'auto',
+      decoding: 'auto',
+      dimensions: true,
+      declared: { width: 800, height: 534 },
       framed: false,
     },
   };
 }
 
-function responseOf(file) {
+function responseOf(file, url, contentHash) {
   return {
-    ...{ url: addressOf(file), contentHash: hashOf(file), problem: null, status: 200 },
-    ...{ redirects: [], declaredType: 'image/jpeg', protocol: 'h2', transferBytes: 400_300 },
+    url,
+    contentHash,
+    problem: null,
+    status: 200,
+    redirects: [],
+    declaredType: 'image/jpeg',
+    protocol: 'h2',
+    transferBytes: 400_300,
     headers: { 'cache-control': 'max-age=3600', etag: `"${file}"` },
-    ...{ thirdParty: false, initiator: 'parser' },
+    thirdParty: false,
+    initiator: 'parser',
   };
 }

@@ -6,9 +6,7 @@ export function elementText({ kind, selector }: { kind: string; selector: string
   return `${kind} ${selector}`;
 }
 
-/** Slot curves as they are kept with a page: the numbers of two terms for each, of the element and of the pieces. */
-export function curvesText(curves: readonly Omit<SlotCurve, 'page'>[], term: TermOf): string {
-  return JSON.stringify(
-    curves.flatMap((curve) => [term(elementText(curve)), term(JSON.stringify(curve.pieces))]),
-  );
+/** The numbers of two terms for each slot curve of a page: of the element and of the pieces. */
+export function curveNumbers(curves: readonly Omit<SlotCurve, 'page'>[], term: TermOf): number[] {
+  return curves.flatMap((curve) => [term(elementText(curve)), term(JSON.stringify(curve.pieces))]);
 }

@@ -2,7 +2,7 @@ import type { DocumentParts, FontUse, LoadFacts, TextUse } from '../core/survey/
 import type { TermOf } from './visit-document.js';
 
 /** How a visit loaded, as it is kept: what the pages of a template repeat as the numbers of terms. */
-interface StoredLoad extends Pick<
+export interface LoadDocument extends Pick<
   LoadFacts,
   'wait' | 'redirects' | 'elements' | 'shifts' | 'scriptTimes'
 > {
@@ -12,22 +12,34 @@ interface StoredLoad extends Pick<
   readonly fontUse: readonly number[];
 }
 
-/** How a visit loaded as JSON text; `null` as `null`. */
-export function toLoadDocument(load: LoadFacts | null, term: TermOf): string {
-  if (load === null) return 'null';
+export function loadDocument(load: LoadFacts | null, term: TermOf): LoadDocument | null {
+  if (load === null) return null;
   const numbers = (list: readonly object[]) => list.map((one) => term(JSON.stringify(one)));
   const { parts, styleUse, scriptUse, fontUse, ...own } = load;
-  const stored: StoredLoad = {
+  return {
     ...own,
     parts: term(JSON.stringify(parts)),
     styleUse: numbers(styleUse),
     scriptUse: numbers(scriptUse),
     fontUse: numbers(fontUse),
   };
-  return JSON.stringify(stored);
 }
 
-/** Reads what `toLoadDocument` wrote; each different term is parsed once. */
+/** The same with other numbers for the terms. */
+export function renumberedLoad(
+  load: LoadDocument,
+  toNumber: (number: number) => number,
+): LoadDocument {
+  return {
+    ...load,
+    parts: toNumber(load.parts),
+    styleUse: load.styleUse.map(toNumber),
+    scriptUse: load.scriptUse.map(toNumber),
+    fontUse: load.fontUse.map(toNumber),
+  };
+}
+
+/** Reads how visits loaded; each different term is parsed once. */
 export class LoadReader {
   readonly #texts: ReadonlyMap<number, string>;
   readonly #read = new Map<number, unknown>();
@@ -37,7 +49,7 @@ export class LoadReader {
   }
 
   read(text: string): LoadFacts | null {
-    const stored = JSON.parse(text) as StoredLoad | null;
+    const stored = JSON.parse(text) as LoadDocument | null;
     if (stored === null) return null;
     return {
       ...stored,

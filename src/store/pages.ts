@@ -37,6 +37,12 @@ export interface Found {
 
 const nothingFound: Found = { due: [], skipped: [] };
 
+/** A page with what its visit adds to the crawl. */
+export interface FoundPage {
+  readonly record: PageRecord;
+  readonly found: Found;
+}
+
 /** What a survey found, without what was made of it: encodes, and the pictures that its files are. */
 export type SurveyedFacts = Omit<SurveyFacts, 'encoded' | 'pictures'>;
 
@@ -73,13 +79,29 @@ export class PageStore {
     surveyId: number,
     record: PageRecord,
     found: Found = nothingFound,
-    confirm: () => void = () => {},
+    confirm?: () => void,
   ): void {
+    this.addAll(surveyId, [{ record, found }], confirm);
+  }
+
+  /**
+   * Stores pages, each of another address, with everything found on them: all of them or none. On a server that is far
+   * quicker than one after the other.
+   *
+   * @param confirm throws where they must not be stored
+   */
+  addAll(surveyId: number, pages: readonly FoundPage[], confirm: () => void = () => {}): void {
     const keep = () => {
       confirm();
       this.#sealed.delete(surveyId);
-      this.noteFound(surveyId, found);
-      this.#writer.add(surveyId, record);
+      this.noteFound(surveyId, {
+        due: pages.flatMap(({ found }) => found.due),
+        skipped: pages.flatMap(({ found }) => found.skipped),
+      });
+      this.#writer.add(
+        surveyId,
+        pages.map(({ record }) => record),
+      );
     };
     this.#database.transaction(keep, () => this.#terms.forget());
   }

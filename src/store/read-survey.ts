@@ -8,7 +8,7 @@ import { elementText } from './curves-document.js';
 import type { SurveyPart } from './survey-part.js';
 import type { TermStore } from './terms.js';
 import {
-  fromVisitDocument,
+  readVisitDocument,
   noTerm,
   numbersPerPlacement,
   readAlt,
@@ -24,7 +24,7 @@ type VisitRow = [pageId: number, url: string, status: number | null, view: strin
 /** The visits of some pages as they are kept. */
 interface KeptVisits {
   readonly rows: readonly VisitRow[];
-  readonly documents: readonly ReturnType<typeof fromVisitDocument>[];
+  readonly documents: readonly ReturnType<typeof readVisitDocument>[];
   /** The swept elements of each page: numbers of terms, of the element and of its slot curve. */
   readonly curves: ReadonlyMap<number, readonly number[]>;
 }
@@ -93,7 +93,7 @@ function* keptVisits(database: Database, surveyId: number, atOnce: number): Gene
     const rows = visits(list);
     yield {
       rows,
-      documents: rows.map(([, , , , facts]) => fromVisitDocument(facts)),
+      documents: rows.map(([, , , , facts]) => readVisitDocument(facts)),
       curves: new Map(curves(list).map(([id, text]) => [id, JSON.parse(text) as number[]])),
     };
   }

@@ -1,6 +1,7 @@
 import type { Database } from './database.js';
 import type { TermStore } from './terms.js';
-import { noTerm } from './visit-document.js';
+import { renumberedList, visitTexts } from './page-document.js';
+import type { VisitDocuments } from './page-document.js';
 
 interface VisitRow {
   readonly view: string;
@@ -8,15 +9,6 @@ interface VisitRow {
   readonly resources: string;
   readonly load: string;
 }
-
-interface Stored {
-  readonly facts: Readonly<Record<string, readonly number[]>>;
-  readonly resources: readonly number[];
-  readonly load: Readonly<Record<string, unknown>> | null;
-}
-
-/** What a load document has as numbers of terms; everything else in it is as it is. */
-const termsOfLoad: ReadonlySet<string> = new Set(['parts', 'styleUse', 'scriptUse', 'fontUse']);
 
 /** Copies pages with all that their visits found from one survey to another. */
 export class TakeOver {
@@ -39,7 +31,7 @@ export class TakeOver {
     const page = this.#database
       .prepare('SELECT id, curves FROM page WHERE survey_id = ? AND url = ?')
       .get(this.#from, url) as { id: number; curves: string };
-    const curves = (JSON.parse(page.curves) as number[]).map(this.#renumber);
+    const curves = renumberedList(JSON.parse(page.curves) as number[], this.#renumber);
     const { id } = this.#database
       .prepare(
         `INSERT INTO page (survey_id, url, final_url, status, depth, visits, page_group, error,
@@ -61,34 +53,17 @@ export class TakeOver {
   }
 
   #copyVisit(page: number, row: VisitRow): void {
-    const stored: Stored = {
-      facts: JSON.parse(row.facts) as Stored['facts'],
+    const stored: VisitDocuments = {
+      facts: JSON.parse(row.facts) as VisitDocuments['facts'],
       resources: JSON.parse(row.resources) as number[],
-      load: JSON.parse(row.load) as Stored['load'],
+      load: JSON.parse(row.load) as VisitDocuments['load'],
     };
     const { responses = [] } = stored.facts;
     this.#noteContents('survey_file', responses);
     this.#noteContents('survey_text', [...stored.resources, ...responses.filter(this.#isVector)]);
-    const facts = Object.entries(stored.facts).map(
-      ([name, numbers]) => [name, numbers.map(this.#renumber)] as const,
-    );
-    const load = Object.entries(stored.load ?? {}).map(([name, value]) => {
-      if (!termsOfLoad.has(name)) return [name, value] as const;
-      const numbers = value as number | readonly number[];
-      return [
-        name,
-        typeof numbers === 'number' ? this.#renumber(numbers) : numbers.map(this.#renumber),
-      ] as const;
-    });
     this.#database
       .prepare('INSERT INTO visit VALUES (?, ?, ?, ?, ?)')
-      .run(
-        page,
-        row.view,
-        JSON.stringify(Object.fromEntries(facts)),
-        JSON.stringify(stored.resources.map(this.#renumber)),
-        stored.load === null ? 'null' : JSON.stringify(Object.fromEntries(load)),
-      );
+      .run(page, row.view, ...visitTexts(stored, this.#renumber));
   }
 
   /** Names the contents of responses as those of the survey that gets them. */
@@ -108,7 +83,7 @@ export class TakeOver {
   }
 
   readonly #renumber = (number: number): number =>
-    number === noTerm ? noTerm : this.#terms.numberOf(this.#to, this.#textOf(number));
+    this.#terms.numberOf(this.#to, this.#textOf(number));
 
   #textOf(number: number): string {
     this.#texts ??= this.#terms.texts(this.#from);

@@ -56,29 +56,23 @@ export class TermStore {
     return id;
   }
 
-  /**
-   * Where every question takes a way over a network, the numbers of many texts are asked for at once.
-   *
-   * @param use uses the numbers of all the texts, which are of no account yet
-   */
-  learn(surveyId: number, use: (term: (text: string) => number) => void): void {
-    if (!this.#database.isFar) return;
-    const texts = new Set<string>();
-    use((text) => {
-      if (!this.#known.has(keyOf(surveyId, text))) texts.add(text);
-      return 0;
-    });
-    if (texts.size === 0) return;
-    this.#note(surveyId, this.#findAll.all(surveyId, wellFormedJson([...texts])));
+  /** The numbers of texts, in their order. Where every question takes a way over a network, all are asked for at once. */
+  numbersOf(surveyId: number, texts: readonly string[]): number[] {
+    if (!this.#database.isFar) return texts.map((text) => this.numberOf(surveyId, text));
+    const numbers = new Map<string, number>();
+    const note = (rows: readonly unknown[]) => {
+      for (const { id, text } of rows as { id: number | null; text: string }[])
+        if (id !== null) numbers.set(text, id);
+    };
+    const known = texts.map((text) => this.#known.get(keyOf(surveyId, text)));
+    const unknown = texts.filter((_, at) => known[at] === undefined);
+    if (unknown.length > 0) note(this.#findAll.all(surveyId, wellFormedJson(unknown)));
     // Numbers are given in the order of the texts: so no two programs wait for each other.
-    const missing = [...texts].filter((text) => !this.#known.has(keyOf(surveyId, text))).sort();
-    if (missing.length > 0)
-      this.#note(surveyId, this.#insertAll.all(surveyId, wellFormedJson(missing)));
-  }
-
-  #note(surveyId: number, rows: readonly unknown[]): void {
-    for (const { id, text } of rows as { id: number | null; text: string }[])
-      if (id !== null) this.#known.set(keyOf(surveyId, text), id);
+    const missing = unknown.filter((text) => !numbers.has(text)).sort();
+    if (missing.length > 0) note(this.#insertAll.all(surveyId, wellFormedJson(missing)));
+    for (const [text, id] of numbers) this.#known.set(keyOf(surveyId, text), id);
+    // What a database has no letters for it has under another text.
+    return texts.map((text, at) => known[at] ?? numbers.get(text) ?? this.numberOf(surveyId, text));
   }
 
   /** Clears the cache: a failed transaction has rolled its terms back. */

@@ -27,12 +27,20 @@ export const noTerm = 0;
 /** The numbers that stand for a placement: its shape, its address, its alternative text, its content hash. */
 export const numbersPerPlacement = 4;
 
-/**
- * A visit as the JSON text that it is kept as: the numbers of terms, four for a placement and one for an answer. What
- * pages repeat (and pages of one template repeat nearly everything) is kept once.
- */
-export function toVisitDocument({ placements, responses, uses }: VisitFacts, term: TermOf): string {
-  return JSON.stringify({
+/** The numbers of the terms of a visit: four for a placement, and one for everything else. */
+export interface VisitDocument {
+  readonly placements: readonly number[];
+  readonly elements: readonly number[];
+  readonly responses: readonly number[];
+  readonly uses: readonly number[];
+}
+
+/** What pages repeat (and pages of one template repeat nearly everything) is kept once, as a term. */
+export function visitDocument(
+  { placements, responses, uses }: VisitFacts,
+  term: TermOf,
+): VisitDocument {
+  return {
     placements: placements.flatMap((placement) => [
       term(shapeText(placement)),
       term(placement.url),
@@ -44,23 +52,19 @@ export function toVisitDocument({ placements, responses, uses }: VisitFacts, ter
     ),
     responses: responses.map((response) => term(JSON.stringify(response))),
     uses: uses.map((use) => term(JSON.stringify(use))),
-  });
+  };
 }
 
-/** The resources of a visit, as the numbers of their terms. */
-export function toResourcesDocument({ resources }: VisitFacts, term: TermOf): string {
-  return JSON.stringify(resources.map((resource) => term(JSON.stringify(resource))));
+/** The numbers of the terms of a visit's resources. */
+export function resourceNumbers({ resources }: VisitFacts, term: TermOf): number[] {
+  return resources.map((resource) => term(JSON.stringify(resource)));
 }
 
-/** The numbers of a visit, as `toVisitDocument` kept them. */
-export function fromVisitDocument(text: string): {
-  readonly placements: readonly number[];
-  readonly elements: readonly number[];
-  readonly responses: readonly number[];
-  readonly uses: readonly number[];
-} {
+/** Reads the text of JSON that a visit is kept as. */
+export function readVisitDocument(text: string): VisitDocument {
   // Documents of older versions have no elements and no uses.
-  const document = JSON.parse(text) as ReturnType<typeof fromVisitDocument>;
+  const document = JSON.parse(text) as Omit<VisitDocument, 'elements' | 'uses'> &
+    Partial<VisitDocument>;
   return { ...document, elements: document.elements ?? [], uses: document.uses ?? [] };
 }
 

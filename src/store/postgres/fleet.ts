@@ -160,8 +160,12 @@ export class FleetStore {
       .all(surveyId) as { key: string; answer: Uint8Array }[];
   }
 
-  forget(key: string): void {
-    this.#database.prepare('DELETE FROM task WHERE key = ?').run(key);
+  forget(keys: readonly string[]): void {
+    if (keys.length === 0) return;
+    const { each, text } = this.#database.dialect;
+    this.#database
+      .prepare(`DELETE FROM task WHERE key IN (SELECT ${text} FROM ${each('?')})`)
+      .run(JSON.stringify(keys));
   }
 
   /** Keys of tasks of a survey whose workers have fallen silent. */

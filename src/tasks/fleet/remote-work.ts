@@ -163,11 +163,12 @@ export class RemoteWork {
   }
 
   #takeAnswers(): void {
-    for (const { key, answer } of this.#fleet.answers(this.#survey)) {
+    const answers = this.#fleet.answers(this.#survey);
+    for (const { key, answer } of answers) {
       this.#pending.get(key)?.resolve(unpacked(answer));
       this.#pending.delete(key);
-      this.#fleet.forget(key);
     }
+    this.#fleet.forget(answers.map(({ key }) => key));
   }
 
   /** Tasks whose workers have fallen silent go to others. */

@@ -20,7 +20,7 @@ import type { Manners } from './visit-page.js';
 export interface CrawlOptions extends Manners {
   readonly onProgress: NonNullable<TaskOptions['onProgress']>;
   /** Stores a page and what was found on it, in one transaction. */
-  readonly keep: (record: PageRecord, found: Found) => void;
+  readonly keep: (record: PageRecord, found: Found) => Promise<void>;
   /** Told of each visit of a page as soon as it is made. */
   readonly onVisit: (url: string, visit: Visit) => void;
   /** The pictures that files name to which a page points, and no page before it. */
@@ -101,7 +101,7 @@ export async function crawl(
     const { status, error } = record.page;
     onTrace('surveyed', { url: due.url, status, error, views: visits.length });
     trace(found.skipped);
-    keep(record, found);
+    await keep(record, found);
     done++;
     sketches.push({ url: due.url, sketch: record.shape });
     if (frontier.isScarce && sketches.length >= learnt * 1.25) {

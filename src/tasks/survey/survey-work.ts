@@ -19,6 +19,7 @@ import { sumSurvey } from '../sums/sum-survey.js';
 import { SurveyParts } from '../sums/survey-parts.js';
 import { fetcher } from './fetcher.js';
 import { bodyKeeper } from './keep-body.js';
+import { KeepPages } from './keep-pages.js';
 import { examineFonts } from './font-work.js';
 import type { OpenStarts } from './starts.js';
 import type { CrewWork, SurveyResult, WorkOptions } from './survey-options.js';
@@ -64,6 +65,7 @@ export async function workOn(
       const { head, frontier, visited } = await begin(robots);
       const leading = workspace.leases.take(`survey-${head.id}`);
       lease = leading;
+      const keeping = new KeepPages(pages, head.id, () => leading.confirm());
       crew = options.crew?.begin(head, options);
       const refusal = async (url: string) =>
         options.ignoreRobots ? undefined : robots.refusal(url);
@@ -77,8 +79,8 @@ export async function workOn(
       const visitors = [...own, ...(crew?.visitors(options.views) ?? [])];
       await crawl(frontier, visitors, {
         refusal,
-        keep: (record, found) => {
-          pages.add(head.id, record, found, () => leading.confirm());
+        keep: async (record, found) => {
+          await keeping.keep({ record, found });
           worst.note(record);
           ahead?.note(record);
         },
