@@ -1,10 +1,10 @@
 import { addressPattern } from '../core/address/address-pattern.js';
 import type { DuePage } from '../core/survey/survey.js';
+import { NearestFirst } from './nearest-first.js';
 
 /** The addresses of one pattern. */
 interface Pattern {
-  /** Nearest to a start first. */
-  readonly waiting: DuePage[];
+  readonly waiting: NearestFirst;
   /** Pages that were handed out. */
   readonly taken: string[];
   /** Pages that were handed out and are of one template, as far as is known. */
@@ -17,13 +17,15 @@ interface Pattern {
  * from which the fewest pages of one template were handed out is next, and of those the one that is nearest to a start.
  */
 export class PageQueue {
-  readonly #named: DuePage[] = [];
+  /** The named pages, of which those in front of `#nextNamed` were handed out. */
+  #named: DuePage[] = [];
+  #nextNamed = 0;
   #inOrder = true;
   readonly #patterns = new Map<string, Pattern>();
   #length = 0;
 
   get length(): number {
-    return this.#named.length + this.#length;
+    return this.#named.length - this.#nextNamed + this.#length;
   }
 
   add(due: DuePage): void {
@@ -33,19 +35,26 @@ export class PageQueue {
       return;
     }
     this.#length++;
-    const { waiting } = this.#patternOf(due.url);
-    // Pages are found nearest first, but for what turns brought forward.
-    let at = waiting.length;
-    while (at > 0 && waiting[at - 1]!.depth > due.depth) at--;
-    waiting.splice(at, 0, due);
+    this.#patternOf(due.url).waiting.add(due);
   }
 
   /** The next page, or `undefined` if none is due. */
   next(): DuePage | undefined {
-    if (!this.#inOrder) this.#named.sort((a, b) => (b.visits ?? -1) - (a.visits ?? -1));
-    this.#inOrder = true;
-    const due = this.#named.shift() ?? this.#nextInTurn();
+    const due = this.#nextOfNamed() ?? this.#nextInTurn();
     if (due) this.note(due.url);
+    return due;
+  }
+
+  #nextOfNamed(): DuePage | undefined {
+    if (!this.#inOrder) {
+      this.#named = this.#named
+        .slice(this.#nextNamed)
+        .sort((a, b) => (b.visits ?? -1) - (a.visits ?? -1));
+      this.#nextNamed = 0;
+    }
+    this.#inOrder = true;
+    const due = this.#named[this.#nextNamed];
+    if (due) this.#nextNamed++;
     return due;
   }
 
@@ -77,28 +86,28 @@ export class PageQueue {
 
   /** The pages that are still waiting, and of each how many addresses have its pattern and how many were handed out. */
   *left(): Generator<{ due: DuePage; pattern: string; taken: number; all: number }> {
-    for (const due of this.#named) yield { due, pattern: '', taken: 0, all: 0 };
+    for (const due of this.#named.slice(this.#nextNamed))
+      yield { due, pattern: '', taken: 0, all: 0 };
     for (const [pattern, { waiting, taken }] of this.#patterns)
       for (const due of waiting)
-        yield { due, pattern, taken: taken.length, all: taken.length + waiting.length };
+        yield { due, pattern, taken: taken.length, all: taken.length + waiting.size };
   }
 
   #nextInTurn(): DuePage | undefined {
     let best: Pattern | undefined;
     for (const pattern of this.#patterns.values()) {
-      if (pattern.waiting.length === 0) continue;
+      if (pattern.waiting.size === 0) continue;
       const fewer = best === undefined || pattern.turns < best.turns;
-      const nearer =
-        best?.turns === pattern.turns && pattern.waiting[0]!.depth < best.waiting[0]!.depth;
+      const nearer = best?.turns === pattern.turns && pattern.waiting.depth < best.waiting.depth;
       if (fewer || nearer) best = pattern;
     }
     if (best) this.#length--;
-    return best?.waiting.shift();
+    return best?.waiting.take();
   }
 
   #patternOf(url: string): Pattern {
     const name = addressPattern(url);
-    const known = this.#patterns.get(name) ?? { waiting: [], taken: [], turns: 0 };
+    const known = this.#patterns.get(name) ?? { waiting: new NearestFirst(), taken: [], turns: 0 };
     this.#patterns.set(name, known);
     return known;
   }
