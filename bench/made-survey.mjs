@@ -7,6 +7,7 @@ import { encodeKey } from '../dist/src/images/encode-key.js';
 export const views = chooseViews(defaultViews, ['phone', 'laptop']);
 
 export const start = 'http://brindlebay.test/';
+const nothing = { due: [], skipped: [] };
 /** Content hashes of files that have bodies. */
 const hashes = new Map();
 const hashOf = (file) => hashes.get(file) ?? file.toString(16).padStart(64, '0');
@@ -54,11 +55,14 @@ export async function madeSurvey(folder, order) {
     }
     addFile(workspace, file);
   }
+  const waiting = [];
   for (let page = 0; page < pages; page++) {
     const template = page % families;
     const shown = Array.from({ length: perVisit }, (_, at) => (page * step + at * 7) % files);
     const url = `${start}template-${template}/${page}/`;
-    workspace.pages.add(head.id, pageOf(url, template, shown, screen));
+    waiting.push({ record: pageOf(url, template, shown, screen), found: nothing });
+    if (waiting.length === 32 || page === pages - 1)
+      workspace.pages.addAll(head.id, waiting.splice(0));
   }
   workspace.surveys.finish(head.id, new Date().toISOString());
   workspace.close();

@@ -1,6 +1,7 @@
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import { chromium } from 'playwright-core';
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -11,7 +12,8 @@ import type { Size } from '../../src/core/base/size.js';
 import { readLuma } from '../../src/images/picture.js';
 import { temporaryFolder } from '../support/folder.js';
 import type { RefitManifestDocument } from '../support/refit-manifest.js';
-import { run, runJson, twoViews } from '../support/program.js';
+import { outcomeOf, run, runJson, start, twoViews } from '../support/program.js';
+import { serverPackages, startPostgres } from '../fleet/postgres-server.js';
 import { startContentSystem, systemPackages } from './content-system.js';
 import type { ContentSystem } from './content-system.js';
 import { deploy, smallerFiles } from './deploy-system.js';
@@ -20,6 +22,7 @@ import { providePackages } from '../support/packages.js';
 import { fromCamera, photographPackages, photographs } from './photographs.js';
 import { seed } from './seed.js';
 
+const noServer = providePackages(serverPackages);
 const missing = providePackages([...systemPackages, ...photographPackages]);
 if (missing) process.stderr.write(`skipped: ${missing}\n`);
 
@@ -82,6 +85,41 @@ describe.skipIf(missing)('a content system that makes its own sizes', () => {
     expect([status, stderr]).toEqual([0, expect.any(String)]);
   });
   afterAll(() => system.close());
+
+  it.skipIf(noServer)(
+    'is ranked the same where two workers survey it into a database',
+    async () => {
+      const server = await startPostgres();
+      const on = ['--workspace', server.database()];
+      const working = ['one', 'two'].map((name) =>
+        start(['worker', '--name', name, '--tabs', '2', ...on], { cwd }),
+      );
+      const ended = working.map(outcomeOf);
+      try {
+        const call = [
+          'survey',
+          system.origin,
+          '--hand-over',
+          '--label',
+          'shared',
+          ...twoViews,
+          ...on,
+        ];
+        expect((await run(call, { cwd })).status).toBe(0);
+        while (server.ask(on[1]!, 'SELECT count(finished_at) FROM survey') !== '1')
+          await pause(500);
+        const ranking = ['rank', '--by', 'image', '--top', '1000', ...on];
+        const shared = await runJson<Ranked>(ranking, { cwd });
+        expect(shared.images).toEqual(before.images);
+        expect(shared.perVisit).toEqual(before.perVisit);
+        for (const one of working) one.kill('SIGTERM');
+        expect((await Promise.all(ended)).map(({ status }) => status)).toEqual([0, 0]);
+      } finally {
+        for (const one of working) one.kill('SIGKILL');
+        await server.close();
+      }
+    },
+  );
 
   it('gets no file that is smaller than what is at its place', async () => {
     expect(await smallerFiles(join(cwd, 'refit'), system.root)).toEqual([]);

@@ -137,7 +137,9 @@ async function start(
   try {
     return await launch(true);
   } catch (error) {
-    if (!/sandbox|namespace/i.test(messageOf(error))) throw error;
+    // What the browser said of it stands in the log that the driver's message ends with.
+    const { message } = error as Error;
+    if (!/sandboxing failed|no usable sandbox|move to new namespace/i.test(message)) throw error;
     onNotice?.(
       'the browser runs without its sandbox, which this system does not allow: permit user namespaces (sysctl kernel.unprivileged_userns_clone=1, or the AppArmor profile of the browser)',
       'sandbox-refused',

@@ -38,11 +38,14 @@ function newsWords(news: WorkerNews): string {
       return `Ready for work, with ${news.measures}`;
     case 'leads':
       return `Leads ${news.survey}`;
-    case 'finished':
+    case 'finished': {
+      const failed = news.pages.filter(({ error }) => error !== null).length;
+      const which = failed === 0 ? '' : `, of which ${failed} failed`;
       return [
-        `Finished ${news.survey.label}: ${count(news.pages.length, 'page')}`,
+        `Finished ${news.survey.label}: ${count(news.pages.length, 'page')}${which}`,
         ...skippedLines(news.skipped),
       ].join('\n');
+    }
     case 'failed':
       return `Gave up ${news.survey}: ${news.reason}`;
     case 'left':

@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { hostname } from 'node:os';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { Runner } from 'graphile-worker';
-import { BusyError, WorkspaceError, messageOf } from '../../core/base/errors.js';
+import { launchBrowser } from '../../browser/chromium/launch.js';
+import { BrowserError, BusyError, WorkspaceError, messageOf } from '../../core/base/errors.js';
 import { workerBeat } from '../../store/postgres/fleet.js';
 import type { FleetStore } from '../../store/postgres/fleet.js';
 import type { Workspace } from '../../store/workspace.js';
@@ -48,11 +49,15 @@ const longestRest = 30 * 60_000;
  * Takes tasks of any survey of a workspace until it is stopped: it loads pages, encodes images, and leads surveys that
  * nobody leads. What it holds when it is stopped it finishes.
  *
- * @throws WorkspaceError where surveys wait for workers that measure otherwise.
+ * @throws WorkspaceError where surveys wait for workers that measure otherwise; BrowserError when no browser can be started,
+ *   at the beginning or later on.
  */
 export async function workForFleet(workspace: Workspace, options: WorkerOptions): Promise<void> {
   const { store, address } = fleetOf(workspace);
   refuseOthers(store, options.measures);
+  // A worker without a browser would be the quickest of all at its tasks.
+  const browser = await launchBrowser(undefined, { oneProcess: true, onNotice: options.onNotice });
+  await browser.close();
   await new Worker(workspace, store, options).run(address);
 }
 
@@ -77,11 +82,16 @@ class Worker {
   readonly #givenUp = new Map<number, { readonly times: number; readonly until: number }>();
   #summer: PartSummer | undefined;
   #tasks = 0;
+  /** Why it can do no more. */
+  #failure: Error | undefined;
+  readonly #end = new AbortController();
 
   constructor(workspace: Workspace, store: FleetStore, options: WorkerOptions) {
     this.#workspace = workspace;
     this.#store = store;
-    this.#options = options;
+    const { signal } = options;
+    const either = signal ? AbortSignal.any([signal, this.#end.signal]) : this.#end.signal;
+    this.#options = { ...options, signal: either };
   }
 
   async run(address: string): Promise<void> {
@@ -111,6 +121,7 @@ class Worker {
       this.#store.leave(this.#id);
       onNews({ kind: 'left', tasks: this.#tasks });
     }
+    if (this.#failure) throw this.#failure;
   }
 
   /** Begins to take tasks. */
@@ -183,9 +194,16 @@ class Worker {
       else this.#store.release(task.key);
       this.#tasks++;
     } catch (error) {
+      // The fault is not the task's: when this worker is gone, others get it.
+      if (error instanceof BrowserError) return this.#fail(error);
       if (!isLast) throw error;
       this.#store.answer(task.key, packed({ failure: messageOf(error) }));
     }
+  }
+
+  #fail(error: Error): void {
+    this.#failure ??= error;
+    this.#end.abort();
   }
 
   /** @returns `undefined` where the survey wants nothing any more */
