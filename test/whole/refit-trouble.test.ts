@@ -180,6 +180,29 @@ describe('a refit in trouble', () => {
     },
   );
 
+  it('asks a host that answers no more for a few files alone, and says of all that they cannot be had', async () => {
+    const folder = temporaryFolder();
+    let isGone = false;
+    const pictures = await Promise.all(
+      Array.from({ length: 30 }, async (_, at) => {
+        const body = await photograph(240, 160, at).jpeg().toBuffer();
+        const answer = () => (isGone ? { hangUp: true } : { type: 'image/jpeg', body });
+        return [`/${at}.jpg`, answer] as const;
+      }),
+    );
+    const body = pictures.map(([path]) => `<img src="${path}" width="100">`).join('');
+    const { origin, asked } = await serve({ '/': { body }, ...Object.fromEntries(pictures) });
+    await run(['survey', `${origin}/`, '--no-bodies', ...oneView], { cwd: folder });
+    isGone = true;
+    const before = asked.length;
+    const call = ['refit', '--out', 'new', '--no-prove', '--dry-run'];
+    const { kept } = await runJson<Manifest>(call, { cwd: folder });
+    expect(kept).toHaveLength(pictures.length);
+    for (const { reason } of kept) expect(reason).toMatch(/^it could not be fetched again: /);
+    // Four are asked for at a time, each as often as any request.
+    expect(new Set(asked.slice(before)).size).toBeLessThan(8 + 4);
+  });
+
   it('fetches again what a survey did not keep, and tells what has changed', async () => {
     const folder = temporaryFolder();
     const same = await photograph(450, 300, 7).jpeg().toBuffer();

@@ -1,4 +1,5 @@
 import pLimit from 'p-limit';
+import { hostOf } from '../../core/address/address.js';
 import { messageOf } from '../../core/base/errors.js';
 import type { SurveyHead } from '../../core/survey/survey.js';
 import { contentHashOf } from '../../images/hash.js';
@@ -9,6 +10,9 @@ import type { TaskOptions } from '../progress.js';
 
 /** The number of files requested at the same time. */
 const atOnce = 4;
+
+/** After so many files in a row a host that does not answer is asked no more: the others would take minutes to say the same. */
+const mostUnanswered = 8;
 
 /**
  * Fetches the images of a survey again whose bodies the workspace does not have, and keeps those that are still the
@@ -35,13 +39,23 @@ export async function fetchBodies(
       addresses.set(contentHash, url);
   const limit = pLimit(atOnce);
   const reasons = new Map<string, string>();
+  const silence = new Map<string, { readonly files: number; readonly reason: string }>();
+  const reasonFor = async (contentHash: string, url: string) => {
+    const host = hostOf(url);
+    const before = silence.get(host);
+    if (before && before.files >= mostUnanswered) return before.reason;
+    const { reason, isAnswer } = await fetchOne(workspace, contentHash, () => fetch(url));
+    if (isAnswer || reason === null) silence.delete(host);
+    else silence.set(host, { files: (silence.get(host)?.files ?? 0) + 1, reason });
+    return reason;
+  };
   const total = addresses.size;
   let done = 0;
   await Promise.all(
     [...addresses].map(([contentHash, url]) =>
       limit(async () => {
         if (signal?.aborted) return;
-        const reason = await fetchOne(workspace, contentHash, () => fetch(url));
+        const reason = await reasonFor(contentHash, url);
         if (reason !== null) reasons.set(contentHash, reason);
         onProgress({ stage: 'bodies', done: ++done, total, doing: url });
       }),
@@ -50,18 +64,30 @@ export async function fetchBodies(
   return reasons;
 }
 
+interface Outcome {
+  /** Why the file could not be had; `null` if it could. */
+  readonly reason: string | null;
+  /** Whether the host answered at all. */
+  readonly isAnswer: boolean;
+}
+
 async function fetchOne(
   { bodies }: Workspace,
   contentHash: string,
   fetch: () => Promise<FetchedFile>,
-): Promise<string | null> {
+): Promise<Outcome> {
+  let answer: FetchedFile;
   try {
-    const { status, body } = await fetch();
-    if (status !== 200) return `it could not be fetched again: the server returned ${status}`;
-    if (contentHashOf(body) !== contentHash) return 'it has changed since the survey';
-    await bodies.keep(contentHash, body);
-    return null;
+    answer = await fetch();
   } catch (error) {
-    return `it could not be fetched again: ${messageOf(error)}`;
+    return { reason: `it could not be fetched again: ${messageOf(error)}`, isAnswer: false };
   }
+  const { status, body } = answer;
+  const isAnswer = true;
+  if (status !== 200)
+    return { reason: `it could not be fetched again: the server returned ${status}`, isAnswer };
+  if (contentHashOf(body) !== contentHash)
+    return { reason: 'it has changed since the survey', isAnswer };
+  await bodies.keep(contentHash, body);
+  return { reason: null, isAnswer };
 }
