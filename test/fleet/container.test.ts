@@ -111,7 +111,7 @@ describe.skipIf(missing)('the container of a worker', () => {
     expect(workers).toHaveLength(1);
     process.kill(workers[0]!.pid, 'SIGTERM');
     const { status, told } = await ended;
-    expect(told).toContain('Finished kites: 4 pages');
+    expect(told).toMatch(/^Finished kites: 4 pages$/m);
     expect(status).toBe(0);
     expect([...site.visits().values()]).toEqual([1, 1, 1, 1]);
   });
