@@ -87,7 +87,7 @@ describe.skipIf(missing)('a content system that makes its own sizes', () => {
   afterAll(() => system.close());
 
   it.skipIf(noServer)(
-    'is ranked the same where two workers survey it into a database',
+    'shows two workers with a database every image in the size that one program saw',
     async () => {
       const server = await startPostgres();
       const on = ['--workspace', server.database()];
@@ -110,8 +110,17 @@ describe.skipIf(missing)('a content system that makes its own sizes', () => {
           await pause(500);
         const ranking = ['rank', '--by', 'image', '--top', '1000', ...on];
         const shared = await runJson<Ranked>(ranking, { cwd });
-        expect(shared.images).toEqual(before.images);
-        expect(shared.perVisit).toEqual(before.perVisit);
+        // Of a picture that a page shows twice, the browser takes the larger file for both places if that has come by then.
+        const places = ({ images }: Ranked) =>
+          images
+            .flatMap(({ placements }) =>
+              placements.map(({ page, view, selector, rendered, shown }) =>
+                [page, view, selector, rendered.width, shown].join(' '),
+              ),
+            )
+            .sort();
+        expect(places(before).length).toBeGreaterThan(100);
+        expect(places(shared)).toEqual(places(before));
         for (const one of working) one.kill('SIGTERM');
         expect((await Promise.all(ended)).map(({ status }) => status)).toEqual([0, 0]);
       } finally {
