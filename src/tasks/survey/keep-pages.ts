@@ -11,7 +11,7 @@ interface Waiting extends FoundPage {
 
 /**
  * Keeps the pages of a survey. Those that come at the same moment, as the answers of many workers do, share a transaction: a
- * server stores several times as many in a second.
+ * server stores twice as many in a second.
  */
 export class KeepPages {
   readonly #pages: Pick<Workspace['pages'], 'addAll'>;
