@@ -29,11 +29,11 @@ try {
     'rank --by page': ['rank', '--by', 'page'],
     'rank --view phone': ['rank', '--view', 'phone'],
     'explain, of an image': ['explain', `${start}img/kite-7.jpg`],
-    'refit --dry-run': ['refit', '--dry-run', '--no-prove', '--out', join(folder, 'refit')],
     'report --lean': ['report', '--lean', '--out', join(folder, 'report.html')],
     'gate --suggest': ['gate', '--suggest'],
     history: ['history'],
     'history, once more': ['history'],
+    'refit --dry-run': ['refit', '--dry-run', '--no-prove', '--out', join(folder, 'refit')],
   };
   for (const [name, call] of Object.entries(calls)) {
     const { seconds, megabytes } = await runToEnd([

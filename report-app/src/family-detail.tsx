@@ -16,7 +16,8 @@ export function FamilyDetail({ report, at }: { readonly report: Report; readonly
   const [chosen, setChosen] = useState(images[0] ?? -1);
   const image = report.rank.images[chosen];
   const fix = report.fixes[chosen];
-  const more = images.length - listed;
+  // The whole report lists only the images that waste the most.
+  const more = row.files - Math.min(images.length, listed);
   const { family } = row;
   const page = place && report.pages[place.page];
   const view = page?.views.find((one) => one.view === place?.view);

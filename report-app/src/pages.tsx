@@ -121,7 +121,11 @@ function PageDetail({ report, at }: { readonly report: Report; readonly at: numb
         <section>
           <h3>As it is laid out</h3>
           {page.views.length === 0 ? (
-            <p class="faint">The survey did not keep where its images stand: survey it again.</p>
+            <p class="faint">
+              {report.plansLeftOut > 0
+                ? `The report draws the pages that waste the most, and leaves ${count(report.plansLeftOut, 'page')} out.`
+                : 'The survey did not keep where its images stand: survey it again.'}
+            </p>
           ) : (
             <fieldset class="views">
               <legend class="unseen">View</legend>

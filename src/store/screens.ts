@@ -25,8 +25,8 @@ export class ScreenStore {
     this.#add.run(page, view, width, height, JSON.stringify(boxes), blob);
   }
 
-  /** The screens of a survey; none in surveys of older versions. */
-  *ofSurvey(surveyId: number): Generator<KeptScreen> {
+  /** The screens of some pages of a survey; none in surveys of older versions. */
+  *ofSurvey(surveyId: number, isMeant: (page: string) => boolean): Generator<KeptScreen> {
     const pages = this.#database.prepare('SELECT id, url FROM page WHERE survey_id = ?');
     const screens = this.#database.prepare(
       'SELECT view, width, height, boxes FROM screen WHERE page_id = ?',
@@ -34,13 +34,15 @@ export class ScreenStore {
     const picture = this.#database.prepare(
       'SELECT picture FROM screen WHERE page_id = ? AND view = ?',
     );
-    for (const { id, url } of pages.all(surveyId) as { id: number; url: string }[])
+    for (const { id, url } of pages.all(surveyId) as { id: number; url: string }[]) {
+      if (!isMeant(url)) continue;
       for (const row of screens.all(id) as ScreenRow[])
         yield {
           ...{ page: url, view: row.view, width: row.width, height: row.height },
           boxes: JSON.parse(row.boxes) as number[],
           picture: () => (picture.get(id, row.view) as { picture: Buffer | null }).picture,
         };
+    }
   }
 }
 

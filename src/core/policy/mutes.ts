@@ -41,8 +41,9 @@ export function unmuted<Found extends { readonly id: string }>(
   rules: readonly MuteRule[],
   at: () => FoundAt,
 ): readonly Found[] {
-  if (rules.length === 0) return found;
-  const mutes = new Mutes(rules);
+  const meant = rules.filter(({ finding }) => found.some(({ id }) => id === finding));
+  if (meant.length === 0) return found;
+  const mutes = new Mutes(meant);
   const place = at();
   return found.filter(({ id }) => !mutes.isMuted(id, place));
 }

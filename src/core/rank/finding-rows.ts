@@ -40,9 +40,13 @@ export function findingRows(
   site: readonly SiteFinding[],
   sort: SortKey = 'waste',
 ): FindingRow[] {
+  const found = groupBy(
+    images.flatMap((image) => image.findings.map(({ id }) => ({ id, image }))),
+    ({ id }) => id,
+  );
   const ofImages = findingKinds.image.flatMap(({ id, doer }): FindingRow[] => {
-    const having = images.filter(({ findings }) => findings.some((one) => one.id === id));
-    if (having.length === 0) return [];
+    const having = found.get(id)?.map(({ image }) => image);
+    if (!having) return [];
     const pages = new Set(having.flatMap(({ placed }) => placed.map(({ page }) => page)));
     const bytesPerVisit = having.reduce((sum, { perVisit }) => sum + perVisit.wasteBytes, 0);
     const about = 'image' as const;

@@ -41,17 +41,10 @@ const keysBy: Readonly<
     words: (key) => files[pictures.files[key]![0]!]!.contentHash,
   }),
   page: (facts, ledger) => byPage(facts, ledger, (page) => page),
-  group: (facts, ledger) => {
-    const groups = groupsOf(facts);
-    return byPage(facts, ledger, (page) => groups.get(page) ?? page);
-  },
+  group: (facts, ledger) => byPage(facts, ledger, (page) => ledger.groups.get(page) ?? page),
   host: byHost,
   family: byFamily,
 };
-
-function groupsOf({ pages }: SurveyFacts): Map<string, string | null> {
-  return new Map(pages.map(({ url, group }) => [url, group]));
-}
 
 /** Numbers visits by something that follows from their pages. */
 function byPage(
@@ -91,8 +84,7 @@ function byHost({ placements, responses, files }: SurveyFacts, ledger: Ledger): 
 /** A family is a slot in a page group: its place and its selector without the numbers of elements among their like. */
 function byFamily(facts: SurveyFacts, ledger: Ledger): Keys {
   const { placements } = facts;
-  const groups = groupsOf(facts);
-  const where = byPage(facts, ledger, (page) => groups.get(page) ?? page);
+  const where = byPage(facts, ledger, (page) => ledger.groups.get(page) ?? page);
   const slots = new Dictionary<string, string>((slot) => slot);
   const ofShape = placements.lists.shapes.map(({ kind, selector }) =>
     slots.indexOf(`${kind}\n${slotOf(selector)}`),

@@ -182,7 +182,7 @@ function countsOf(
   images: ReadonlyMap<number, RankedImage>,
 ): Pick<RankRow, 'images' | 'files' | 'pages' | 'worst'> {
   const wasted: { readonly file: number; readonly bytes: number }[] = [];
-  const seen = new Uint8Array(ledger.facts.visits.length);
+  const seen = new Set<number>();
   const sum = new ExactSums(1);
   // The deliveries of one file come one after the other.
   for (let from = 0, to = 0; from < rows.length; from = to) {
@@ -191,15 +191,14 @@ function countsOf(
       const row = rows[to]!;
       const visit = ledger.visit[row]!;
       const { waste } = ledger.verdicts[ledger.verdictIndex[row]!]!;
-      seen[visit] = 1;
+      seen.add(visit);
       sum.add(0, (waste?.wasteBytes ?? 0) * ledger.weights[visit]!);
     }
     wasted.push({ file, bytes: sum.at(0) });
     sum.clear(0);
   }
-  const pages = new Set(
-    ledger.facts.visits.filter((_, visit) => seen[visit] === 1).map(({ page }) => page),
-  );
+  const pages = new Set<string>();
+  for (const visit of seen) pages.add(ledger.facts.visits[visit]!.page);
   const inOrder = wasted
     .sort((a, b) => b.bytes - a.bytes)
     .flatMap(({ file }) => images.get(file) ?? []);

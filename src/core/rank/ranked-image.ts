@@ -1,6 +1,7 @@
 import { unmuted } from '../policy/mutes.js';
 import type { PolicyRule } from '../policy/allowance.js';
 import { demandsOf, neededWidths } from './demands.js';
+import { PlacedRow } from './placed-row.js';
 import { findingsOf } from '../findings/image/index.js';
 import type { Finding } from '../findings/finding.js';
 import type { PlacedImage } from '../findings/image/image-case.js';
@@ -51,6 +52,7 @@ export class RankedImage {
   readonly encoded: Encoded | undefined;
   readonly #ledger: Ledger;
   #urls: readonly string[] | undefined;
+  #findings: readonly Finding[] | undefined;
   #perVisit: Portion | undefined;
   #whole: (Pick<Waste, 'sentBytes'> & { readonly waste: Waste | null }) | undefined;
 
@@ -143,27 +145,27 @@ export class RankedImage {
 
   /** Whether any element has it. */
   get isPlaced(): boolean {
-    const { starts } = this.#ledger.placements;
-    return starts[this.fileIndex + 1]! > starts[this.fileIndex]!;
+    return this.placementCount > 0;
   }
 
   get placed(): PlacedImage[] {
     const { placements } = this.#ledger.facts;
     const { rows, starts } = this.#ledger.placements;
-    return Array.from(rows.subarray(starts[this.fileIndex], starts[this.fileIndex + 1]), (row) => {
-      return Object.assign(placements.at(row), {
-        curve: () => placements.curveAt(row),
-        element: () => placements.elementAt(row),
-      });
-    });
+    return Array.from(
+      rows.subarray(starts[this.fileIndex], starts[this.fileIndex + 1]),
+      (row) => new PlacedRow(placements, row),
+    );
   }
 
-  /** Every response that carried it. */
-  get responses(): ImageResponse[] {
+  /** What its address answered first on the page, and in the view, of a placement. */
+  #answerTo({ row }: PlacedImage): ResponseFacts | undefined {
+    const { responses, placements } = this.#ledger.facts;
     const { rows, starts } = this.#ledger.answers;
-    return Array.from(rows.subarray(starts[this.fileIndex], starts[this.fileIndex + 1]), (row) =>
-      this.#ledger.facts.responses.at(row),
-    );
+    const visit = placements.columns.visit[row]!;
+    const found = rows
+      .subarray(starts[this.fileIndex], starts[this.fileIndex + 1])
+      .find((at) => responses.columns.visit[at] === visit);
+    return found === undefined ? undefined : responses.answers[responses.columns.answer[found]!]!;
   }
 
   get thirdParty(): boolean {
@@ -172,9 +174,7 @@ export class RankedImage {
 
   /** On how many pages it is placed. */
   get pages(): number {
-    const { visits } = this.#ledger.facts;
-    const placed = this.deliveries.filter((delivery) => delivery.placed >= 0);
-    return new Set(placed.map(({ visit }) => visits[visit]!.page)).size;
+    return new Set(this.placed.map(({ page }) => page)).size;
   }
 
   /** Why it cannot be judged, when it cannot. */
@@ -226,11 +226,16 @@ export class RankedImage {
   }
 
   get findings(): readonly Finding[] {
+    return (this.#findings ??= this.#find());
+  }
+
+  #find(): readonly Finding[] {
     const { policy } = this.#ledger.inputs;
     const found = findingsOf({
       file: { ...this.file, problem: this.problem },
       encoded: this.encoded,
-      responses: this.responses,
+      answers: this.answers,
+      answerTo: (placement) => this.#answerTo(placement),
       placements: this.placed,
       larger: this.#larger,
       policy,
@@ -238,7 +243,7 @@ export class RankedImage {
       views: new Map(this.#ledger.facts.head.views.map((view) => [view.name, view])),
     });
     return unmuted(found, policy.mute, () => {
-      const groups = new Map(this.#ledger.facts.pages.map(({ url, group }) => [url, group]));
+      const { groups } = this.#ledger;
       return { urls: this.urls, groups: this.placed.map(({ page }) => groups.get(page) ?? page) };
     });
   }
@@ -252,14 +257,26 @@ export class RankedImage {
     return isWider && file.intrinsic ? { url, intrinsic: file.intrinsic } : null;
   }
 
-  /** Its placements with what they draw and need. */
+  /** How often elements have it, in all visits. */
+  get placementCount(): number {
+    const { starts } = this.#ledger.placements;
+    return starts[this.fileIndex + 1]! - starts[this.fileIndex]!;
+  }
+
   get placements(): RankedPlacement[] {
+    return this.firstPlacements(Infinity);
+  }
+
+  /** Its placements with what they draw and need, as many as that. */
+  firstPlacements(most: number): RankedPlacement[] {
     const { policy, allowances } = this.#ledger.inputs;
     const { intrinsic } = this.file;
     const densities = new Map(
       this.#ledger.facts.head.views.map(({ name, density }) => [name, density]),
     );
-    return this.placed.map(({ curve, element: _, ...placement }) => {
+    const table = this.#ledger.facts.placements;
+    return this.placed.slice(0, most).map(({ row }) => {
+      const placement = table.at(row);
       const rendered = renderedSize(placement, intrinsic ?? undefined);
       // Where the picture makes its own box, the slot is what it draws.
       const ownBox = placement.slot.width === 0 && placement.fit === 'none';
@@ -272,7 +289,7 @@ export class RankedImage {
           intrinsic && placement.shown
             ? needOf(shown, intrinsic, policy, allowances.of(placement))
             : null,
-        slotCurve: curve(),
+        slotCurve: table.curveAt(row),
       };
     });
   }

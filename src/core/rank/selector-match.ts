@@ -15,8 +15,7 @@ export function selectorMatcher(text: string): (placed: PlacedImage) => boolean 
   if (compounds.some((match) => match === null || match[0] === '')) return () => false;
   const [, name = '*', marks = ''] = compounds.at(-1)!;
   const ancestors = parts.slice(0, -1);
-  return ({ kind, selector, element }) => {
-    const markup = element();
+  return ({ kind, selector, element: markup }) => {
     if (kind !== 'img' || !markup) return false;
     if (name !== '*' && name.toLowerCase() !== 'img') return false;
     const id = attributeOf(markup.attributes, 'id');

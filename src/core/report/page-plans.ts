@@ -28,9 +28,8 @@ export interface PlanBox {
 /** Where the images of visits stand, by page and view. */
 export class PagePlans {
   readonly #ledger: Ledger;
-  /** The first placement of each visit, and the deliveries of each visit by their files. */
+  /** The first placement of each visit. */
   readonly #firstRows: Int32Array;
-  readonly #waste: readonly Map<number, number>[];
   readonly #visitOf: ReadonlyMap<string, number>;
 
   constructor(ledger: Ledger) {
@@ -40,11 +39,6 @@ export class PagePlans {
     this.#firstRows = new Int32Array(visits.length).fill(-1);
     placements.columns.visit.forEach((visit, row) => {
       if (this.#firstRows[visit]! < 0) this.#firstRows[visit] = row;
-    });
-    this.#waste = visits.map(() => new Map<number, number>());
-    ledger.visit.forEach((visit, row) => {
-      const { waste } = ledger.verdicts[ledger.verdictIndex[row]!]!;
-      this.#waste[visit]!.set(ledger.file[row]!, waste?.wasteBytes ?? 0);
     });
   }
 
@@ -71,7 +65,7 @@ export class PagePlans {
         number,
       ];
       if (file[row]! < 0 || across * down === 0) continue;
-      const wasteBytes = this.#waste[visit]!.get(file[row]!) ?? 0;
+      const wasteBytes = this.#ledger.verdictOf(file[row]!, visit)?.waste?.wasteBytes ?? 0;
       found.push({ file: file[row]!, row, left, top, width: across, height: down, wasteBytes });
     }
     return { page, view, width, height, boxes: found };

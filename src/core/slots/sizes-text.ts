@@ -11,6 +11,17 @@ const tolerance = 0.5;
  * @param pieces in ascending order, at least one
  */
 export function sizesText(pieces: readonly CurvePiece[]): string {
+  const known = texts.get(pieces);
+  if (known !== undefined) return known;
+  const text = textOf(pieces);
+  texts.set(pieces, text);
+  return text;
+}
+
+/** A survey has a curve once, and the placements that it is of ask for its text each by itself. */
+const texts = new WeakMap<readonly CurvePiece[], string>();
+
+function textOf(pieces: readonly CurvePiece[]): string {
   const entries = entriesOf(pieces);
   return entries
     .map(({ to, length }, index) =>

@@ -1,6 +1,6 @@
 import type { ImageResponse } from './image-file.js';
 import type { ElementMarkup } from '../slots/element-markup.js';
-import type { Placement } from '../slots/placement.js';
+import type { Markup, Placement } from '../slots/placement.js';
 import type { CurvePiece } from '../slots/slot-curve.js';
 
 /**
@@ -87,18 +87,38 @@ export class PlacementTable {
   }
 
   at(row: number): Placement {
-    const { visit, shape, url, alt, file } = this.columns;
-    const { page, view } = this.#visits[visit[row]!]!;
-    const { shapes, addresses, alts } = this.lists;
-    const { markup, ...rest } = shapes[shape[row]!]!;
+    const { page, view } = this.visitAt(row);
     return {
       page,
       view,
-      ...rest,
-      url: addresses[url[row]!]!,
-      contentHash: this.#hashes[file[row]!] ?? null,
-      markup: markup && { ...markup, alt: alts[alt[row]!] ?? null },
+      ...this.shapeAt(row),
+      url: this.urlAt(row),
+      contentHash: this.hashAt(row),
+      markup: this.markupAt(row),
     };
+  }
+
+  visitAt(row: number): VisitKey {
+    return this.#visits[this.columns.visit[row]!]!;
+  }
+
+  /** What a row says besides its visit, address, file and alternative text. */
+  shapeAt(row: number): PlacementShape {
+    return this.lists.shapes[this.columns.shape[row]!]!;
+  }
+
+  urlAt(row: number): string {
+    return this.lists.addresses[this.columns.url[row]!]!;
+  }
+
+  /** The content hash of the file of a row; `null` where none arrived. */
+  hashAt(row: number): string | null {
+    return this.#hashes[this.columns.file[row]!] ?? null;
+  }
+
+  markupAt(row: number): Markup | null {
+    const { markup } = this.shapeAt(row);
+    return markup && { ...markup, alt: this.lists.alts[this.columns.alt[row]!] ?? null };
   }
 
   /** The slot curve of a row's element; `null` where it was not swept. */

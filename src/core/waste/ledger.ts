@@ -64,6 +64,8 @@ export class Ledger {
       | 'perVisit'
       | 'sum'
       | 'isInSight'
+      | 'groups'
+      | 'verdictOf'
     >,
   ) {
     this.facts = columns.facts;
@@ -112,6 +114,26 @@ export class Ledger {
       verdict: this.verdicts[this.verdictIndex[row]!]!,
       weight: this.weights[visit]!,
     };
+  }
+
+  /** The page group of each page; `null` for a page by itself. */
+  get groups(): ReadonlyMap<string, string | null> {
+    return (this.#groups ??= new Map(this.facts.pages.map(({ url, group }) => [url, group])));
+  }
+
+  #groups: ReadonlyMap<string, string | null> | undefined;
+
+  /** The verdict on a file in a visit, by their places; `undefined` where the visit was not sent it. */
+  verdictOf(file: number, visit: number): Verdict | undefined {
+    // The rows of a file are in the order of the visits.
+    let [from, to] = [this.starts[file]!, this.starts[file + 1]!];
+    while (from < to) {
+      const middle = (from + to) >>> 1;
+      if (this.visit[middle]! < visit) from = middle + 1;
+      else to = middle;
+    }
+    const isFound = from < this.starts[file + 1]! && this.visit[from] === visit;
+    return isFound ? this.verdicts[this.verdictIndex[from]!] : undefined;
   }
 
   /** Whether any view has an element in its first screen, with whatever file it chose there. */

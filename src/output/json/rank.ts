@@ -27,7 +27,9 @@ export function rankDocument(view: RankView) {
     rows: [...rows, ...thirdParty].map(rowDocument),
     rowsLeftOut: leftOut,
     ...(view.timed && { timed: view.timed }),
-    images: images.map((image, at) => imageDocument(image, portions[at]!, view.pictureOf(image))),
+    images: images.map((image, at) =>
+      imageDocument(image, portions[at]!, view.pictureOf(image), view.placementLimit),
+    ),
     imagesLeftOut: count - images.length,
     unplaced,
     unmatchedRules,
@@ -59,7 +61,12 @@ export function rowDocument(row: RankRow) {
 }
 
 /** An image file as every full listing shows it. */
-export function imageDocument(image: RankedImage, perVisit: Portion, picture: string) {
+export function imageDocument(
+  image: RankedImage,
+  perVisit: Portion,
+  picture: string,
+  placementLimit = Infinity,
+) {
   const { file, waste, encoded } = image;
   return {
     url: image.url,
@@ -84,6 +91,8 @@ export function imageDocument(image: RankedImage, perVisit: Portion, picture: st
     thirdParty: image.thirdParty,
     allowed: image.rules,
     findings: findingDocuments(image.findings),
-    placements: image.placements.map(({ contentHash: _, ...placement }) => placement),
+    placements: image
+      .firstPlacements(placementLimit)
+      .map(({ contentHash: _, ...placement }) => placement),
   };
 }

@@ -45,11 +45,12 @@ const maxAnswers = 3;
  */
 export function reportDocument(view: ReportView) {
   const { ranking, byPage, findings, site, muted, sessions, comparisons, trials, work } = view;
-  const { result, rows, thirdParty, images } = ranking;
+  const { result, rows, thirdParty } = ranking;
+  const images = ranking.images.slice(0, ranking.imageLimit);
   const imageAt = new Map(images.map(({ fileIndex }, at) => [fileIndex, at]));
   const pageAt = new Map(result.pages.map(({ url }, at) => [url, at]));
   const origin = originOf(result.survey);
-  const whole = rankDocument({ ...ranking, imageLimit: images.length });
+  const whole = rankDocument(ranking);
   const curve = fixCurve(rows.map(({ perVisit }) => perVisit.wasteBytes));
   return {
     format: 'zealous-lynx.report/1',
@@ -59,15 +60,14 @@ export function reportDocument(view: ReportView) {
     curve: curve.saved.map((bytes) => Math.round(bytes)),
     rank: {
       ...whole,
-      images: whole.images.map(({ placements, answers, ...image }) => ({
+      images: whole.images.map(({ answers, ...image }) => ({
         ...image,
         answers: answers.slice(0, maxAnswers),
-        placements: placements.slice(0, view.placements),
       })),
     },
     /** Of each image, how many of its placements are not listed. */
-    placementsLeftOut: whole.images.map(({ placements }) =>
-      Math.max(0, placements.length - view.placements),
+    placementsLeftOut: images.map(
+      ({ placementCount }, at) => placementCount - whole.images[at]!.placements.length,
     ),
     families: [...rows, ...thirdParty].map((row) => ({
       name: nameOf(row, 'family', origin),
@@ -85,6 +85,8 @@ export function reportDocument(view: ReportView) {
     }),
     found: site.map((finding) => foundDocument(finding, pageAt)),
     pages: pagesOf(view, byPage, imageAt),
+    /** Pages without a plan, because others waste more. */
+    plansLeftOut: view.plansLeftOut,
     /** Page and view of each picture of a first screen, in their order. */
     screens: view.plans.map(({ page, view: name }) => `${pageAt.get(page) ?? -1} ${name}`),
     sessions: sessions.map(sessionDocument),

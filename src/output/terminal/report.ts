@@ -16,7 +16,8 @@ export function drawWrittenReport(written: WrittenReport, screen: Screen): strin
     count(trials, 'trial'),
     count(written.workItems, 'item of work', 'items of work'),
   ];
-  const missing = written.withoutPicture;
+  const { withoutPicture: missing, imagesLeftOut, plansLeftOut } = written;
+  const listed = images - imagesLeftOut;
   return [
     `Wrote ${bold(plainText(file))} (${formatBytes(bytes)}): the survey ${plainText(survey)}`,
     joined(parts, screen),
@@ -25,10 +26,18 @@ export function drawWrittenReport(written: WrittenReport, screen: Screen): strin
       : []),
     ...(missing > 0
       ? [
-          missing === images
+          missing === listed
             ? 'The images have no thumbnails: their bodies are not kept.'
             : `${count(missing, 'image')} ${missing === 1 ? 'has' : 'have'} no thumbnail: the body is not kept, or cannot be read.`,
         ]
+      : []),
+    ...(imagesLeftOut > 0
+      ? [
+          `It lists the images that waste the most, and leaves ${count(imagesLeftOut, 'image')} out; the totals are of all.`,
+        ]
+      : []),
+    ...(plansLeftOut > 0
+      ? [`It draws the pages that waste the most, and leaves ${count(plansLeftOut, 'page')} out.`]
       : []),
     'It needs no network: mail it, or open it from disk.',
   ].join('\n');

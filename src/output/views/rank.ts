@@ -15,4 +15,6 @@ export interface RankView<Row extends RankRow = RankRow> extends RankedRows<Row>
   readonly timed?: { readonly pages: number; readonly network: Network };
   /** How many images are listed in full. */
   readonly imageLimit: number;
+  /** How many placements are listed of each; left out, all are. */
+  readonly placementLimit?: number;
 }

@@ -15,7 +15,7 @@ export interface ReportView {
   readonly program: { readonly name: string; readonly version: string };
   /** ISO 8601, UTC. */
   readonly createdAt: string;
-  /** By slot family, all rows and all images. */
+  /** By slot family, all rows; its limit is that of the images which are listed in full. */
   readonly ranking: RankView<LedgerRow> & { readonly result: RankResult };
   /** All pages that images were ranked on. */
   readonly byPage: readonly RankRow[];
@@ -24,6 +24,8 @@ export interface ReportView {
   readonly muted: readonly MuteRule[];
   /** Where the images of pages stand; none in surveys of older versions. */
   readonly plans: readonly PagePlan[];
+  /** Pages whose plans are not among them, because others waste more. */
+  readonly plansLeftOut: number;
   /** What is to be done about an image. */
   readonly fixOf: (image: RankedImage) => Fix;
   readonly sessions: readonly ClockedPage[];
@@ -31,8 +33,6 @@ export interface ReportView {
   /** Trials as they were printed (`zealous-lynx.trial/1`), the newest first. */
   readonly trials: readonly unknown[];
   readonly work: ReportWork;
-  /** Placements that are listed of each image. */
-  readonly placements: number;
 }
 
 /** What is to be done, by whom. */

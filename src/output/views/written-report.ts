@@ -7,6 +7,9 @@ export interface WrittenReport {
   readonly isUnfinished: boolean;
   readonly pages: number;
   readonly images: number;
+  /** Images that are not listed, and pages that are not drawn, because others waste more. */
+  readonly imagesLeftOut: number;
+  readonly plansLeftOut: number;
   /** Images without a thumbnail, though pictures were asked for. */
   readonly withoutPicture: number;
   readonly sessions: number;

@@ -63,7 +63,7 @@ export async function draftMarkup(
 function draftsOf({ ranking, elements, jobs, policy }: MarkupInputs): Snippets {
   const jobOf = new Map(jobs.map((job) => [job.file.contentHash, job]));
   const context: SnippetContext = {
-    groups: new Map(ranking.pages.map(({ url, group }) => [url, group])),
+    groups: ranking.ledger.groups,
     elements,
     density: policy.density,
     form: (image: RankedImage) => formFor(image, policy),

@@ -78,7 +78,7 @@ export async function refit(
   const { uses } = ranking.ledger.facts;
   const candidates = fetch ? await fetchCandidates(workspace, images, policy, fetch, options) : [];
   refuseStopped(options);
-  const elements = elementImages(images, densitiesOf(ranking), policy);
+  const elements = elementImages(ranking, policy);
   const choices = ownChoices(ranking);
   const widths = planSystemWidths(
     choices,
@@ -180,11 +180,6 @@ export function refuseStopped({ signal }: TaskOptions): void {
 
 function savedBy(image: RankedImage | null): number {
   return image?.perVisit.wasteBytes ?? 0;
-}
-
-function densitiesOf({ survey }: RankResult): (view: string) => number {
-  const densities = new Map(survey.views.map(({ name, density }) => [name, density]));
-  return (view) => densities.get(view) ?? 1;
 }
 
 function nameable(images: readonly RankedImage[]): NameablePicture[] {

@@ -60,7 +60,7 @@ export function surveyWorklist(work: SurveyWork): WorkItem[] {
   return worklistOf({
     ...{ images, jobs, site, policy, ownWidths, wordsOf: findingWords },
     pictureOf: pictureFinder(pictures),
-    groups: new Map(ranking.pages.map(({ url, group }) => [url, group])),
+    groups: ranking.ledger.groups,
     idOf: (key) => contentHashOf(Buffer.from(key)).slice(0, idDigits),
   });
 }

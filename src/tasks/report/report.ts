@@ -51,6 +51,10 @@ export interface MadeReport extends Omit<WrittenReport, 'file' | 'bytes'> {
 const pairsShown = 24;
 /** Placements that are listed of each image; in a lean report, of which there may be many. */
 const placementsShown = { usual: 12, lean: 4 };
+/** The images that waste the most are listed, so many: with more of them no browser would open the file. */
+const mostImages = 30_000;
+/** The pages that waste the most are drawn, so many. */
+const mostPlans = 5_000;
 /** The most trials in a report. */
 const maxTrials = 10;
 
@@ -67,7 +71,7 @@ export async function makeReport(
   const { lean = false, redact = false } = options;
   const result = await rank(workspace, options.survey, policy, options);
   const view = await viewOf(workspace, result, policy, options);
-  const { images } = view.ranking;
+  const images = view.ranking.images.slice(0, view.ranking.imageLimit);
   const films = view.sessions.map(({ film }) => film);
   // They are drawn while the document is put together.
   const drawing = lean ? [] : thumbnailsOf(workspace, images, options);
@@ -92,7 +96,9 @@ export async function makeReport(
   return {
     html: reportHtml(title, redact ? withoutHosts(whole, own) : whole, pictures, await reportApp()),
     ...{ survey: result.survey.label, isUnfinished: result.survey.finishedAt === null },
-    ...{ pages: result.pages.length, images: images.length },
+    ...{ pages: result.pages.length, images: view.ranking.images.length },
+    ...{ imagesLeftOut: view.ranking.images.length - images.length },
+    plansLeftOut: view.plansLeftOut,
     ...{ sessions: view.sessions.length, comparisons: view.comparisons.length },
     ...{ trials: view.trials.length, workItems: view.work.items.length },
     withoutPicture: thumbnails.filter((thumbnail) => thumbnail === '').length,
@@ -111,6 +117,7 @@ async function viewOf(
   const families = rowsOf(result, { by: 'family', ...query, ...(timeOf && { timeOf }) });
   const pages = rowsOf(result, { by: 'page', ...query });
   const site = siteFindings(workspace, result);
+  const drawn = new Set(pages.rows.slice(0, mostPlans).map(({ key }) => key));
   const named = new Set(result.pages.flatMap(({ url, finalUrl }) => [url, finalUrl]));
   const pairs = [...pairsOf(workspace.sessions.labels()), ...(options.pairs ?? [])];
   return {
@@ -119,13 +126,15 @@ async function viewOf(
     ranking: {
       ...families,
       ...{ result, by: 'family', unweighted: false, narrowed: '' },
-      imageLimit: families.images.length,
+      imageLimit: mostImages,
+      placementLimit: options.lean ? placementsShown.lean : placementsShown.usual,
     },
     byPage: pages.rows,
     findings: findingRows(families.images, site),
     site,
     muted: policy.mute,
-    plans: plansOf(workspace, result),
+    plans: plansOf(workspace, result, (page) => drawn.has(page)),
+    plansLeftOut: Math.max(0, pages.rows.length - mostPlans),
     fixOf: (image) => fixOf(image, policy.widths),
     sessions: sessionsOf(workspace, named),
     comparisons: await comparisonsOf(workspace, pairs, named),
@@ -134,7 +143,6 @@ async function viewOf(
       .flatMap(({ document }) => pagesOfTrial(document))
       .filter(({ page }) => named.has(page)),
     work: await reportWork(result, site, policy, options.refit),
-    placements: options.lean ? placementsShown.lean : placementsShown.usual,
   };
 }
 
@@ -142,9 +150,15 @@ function pagesOfTrial(document: unknown): readonly { readonly page: string }[] {
   return (document as { pages: readonly { page: string }[] }).pages;
 }
 
-function plansOf({ pages }: Workspace, { ledger, survey }: RankResult): PagePlan[] {
+function plansOf(
+  { pages }: Workspace,
+  { ledger, survey }: RankResult,
+  isDrawn: (page: string) => boolean,
+): PagePlan[] {
   const plans = new PagePlans(ledger);
-  return [...pages.screens.ofSurvey(survey.id)].flatMap((screen) => plans.of(screen) ?? []);
+  return [...pages.screens.ofSurvey(survey.id, isDrawn)].flatMap(
+    (screen) => plans.of(screen) ?? [],
+  );
 }
 
 /** The pictures of first screens in the order of the plans, as WebP in base64; empty where none was taken. */
@@ -154,7 +168,8 @@ function screensOf(
   plans: readonly PagePlan[],
 ): string[] {
   const due = new Set(plans.map(({ page, view }) => `${page}\n${view}`));
-  return [...pages.screens.ofSurvey(survey.id)]
+  const drawn = new Set(plans.map(({ page }) => page));
+  return [...pages.screens.ofSurvey(survey.id, (page) => drawn.has(page))]
     .filter(({ page, view }) => due.has(`${page}\n${view}`))
     .map(({ picture }) => Buffer.from(picture() ?? []).toString('base64'));
 }

@@ -10,6 +10,7 @@ import { defaultViews } from '../../../src/core/visitors/view.js';
 import type { ImageCase } from '../../../src/core/findings/image/image-case.js';
 
 const placement = {
+  row: 0,
   page: 'http://a.test/',
   view: 'phone',
   kind: 'img' as const,
@@ -27,8 +28,8 @@ const placement = {
   loading: 'eager' as const,
   fetched: 'at-once' as const,
   markup: null,
-  curve: () => null as readonly CurvePiece[] | null,
-  element: () => null,
+  curve: null as readonly CurvePiece[] | null,
+  element: null,
 };
 
 const sound: ImageCase = {
@@ -40,10 +41,8 @@ const sound: ImageCase = {
     frames: 1,
     problem: null,
   },
-  responses: [
+  answers: [
     {
-      page: 'http://a.test/',
-      view: 'phone',
       url: 'http://a.test/kites.jpg',
       contentHash: 'x',
       problem: null,
@@ -57,6 +56,7 @@ const sound: ImageCase = {
       initiator: 'parser',
     },
   ],
+  answerTo: () => undefined,
   placements: [placement],
   policy: defaultPolicy,
   isInSight: ({ aboveFold }) => aboveFold,
@@ -82,7 +82,7 @@ describe('findingsOf', () => {
   });
 
   it('tells a type that is not what the bytes are', () => {
-    expect(ids({ responses: [{ ...sound.responses[0]!, declaredType: 'image/webp' }] })).toEqual([
+    expect(ids({ answers: [{ ...sound.answers[0]!, declaredType: 'image/webp' }] })).toEqual([
       'mislabelled',
     ]);
   });
@@ -95,10 +95,10 @@ describe('findingsOf', () => {
   });
 
   it('tells several addresses of sound content only', () => {
-    const twice = [...sound.responses, { ...sound.responses[0]!, url: 'http://a.test/b.jpg' }];
-    expect(ids({ responses: twice })).toEqual(['several-addresses']);
+    const twice = [...sound.answers, { ...sound.answers[0]!, url: 'http://a.test/b.jpg' }];
+    expect(ids({ answers: twice })).toEqual(['several-addresses']);
     const file = { ...sound.file, problem: 'the file is empty' };
-    expect(ids({ responses: twice, file })).toEqual(['unreadable']);
+    expect(ids({ answers: twice, file })).toEqual(['unreadable']);
   });
 
   it('tells what is placed nowhere', () => {
@@ -130,14 +130,14 @@ describe('findingsOf', () => {
     ['sizes beside x descriptors', { markup: { ...markup, srcset: '/a.jpg 2x' } }, []],
     ['what nobody sees', { shown: false, markup: { ...markup, alt: null, dimensions: false } }, []],
   ])('judges %s', (_what, change, expected) => {
-    expect(ids({ placements: [{ ...marked, ...change, curve: () => column }] })).toEqual(expected);
+    expect(ids({ placements: [{ ...marked, ...change, curve: column }] })).toEqual(expected);
   });
 
   it('says the sizes that would be right, to the pixel', () => {
     const findings = (sizes: string | null) =>
       findingsOf({
         ...sound,
-        placements: [{ ...marked, curve: () => column, markup: { ...markup, srcset, sizes } }],
+        placements: [{ ...marked, curve: column, markup: { ...markup, srcset, sizes } }],
       });
     expect(findings('50vw').map(findingWords)).toEqual([
       'sizes says 384 px at a window width of 768 px, where the slot has 728 px: write sizes="(max-width: 760px) calc(100vw - 32px), 728px"',
@@ -163,8 +163,8 @@ describe('findingsOf', () => {
     ['img-of-a-kite.jpg', false],
     ['logo', false],
   ])('knows whether the name %s says nothing: %s', (name, says) => {
-    const responses = [{ ...sound.responses[0]!, url: `http://a.test/x/${encodeURI(name)}` }];
-    expect(ids({ responses }).includes('nameless')).toBe(says);
+    const answers = [{ ...sound.answers[0]!, url: `http://a.test/x/${encodeURI(name)}` }];
+    expect(ids({ answers }).includes('nameless')).toBe(says);
   });
 
   it('has a title for everything that it finds', () => {
@@ -186,7 +186,7 @@ describe('findingsOf', () => {
     ...marked,
     slot: { width, height: 200 },
     markup: { ...markup, srcset, sizes: `${width}px` },
-    curve: () => [{ from: 320, to: 2560, a: 0, b: width }],
+    curve: [{ from: 320, to: 2560, a: 0, b: width }],
   });
 
   it.each([
@@ -233,9 +233,9 @@ describe('findingsOf', () => {
   });
 
   it('says of a picture that a script asked for that it is found late', () => {
-    const responses = sound.responses.map((one) => ({ ...one, initiator: 'script' }));
+    const answerTo = () => ({ ...sound.answers[0]!, initiator: 'script' });
     const placements = [{ ...marked, largest: true }];
-    const found = findingsOf({ ...sound, responses, placements });
+    const found = findingsOf({ ...sound, answerTo, placements });
     expect(found.map(findingWords).join()).toMatch(/found late, through a script/);
   });
 

@@ -32,7 +32,7 @@ function viewOf(): ReportView {
   return {
     program: { name: 'zealous-lynx', version: '1.2.3' },
     createdAt: '2026-11-27T00:00:00.000Z',
-    ranking: { ...ranking, imageLimit: 100 },
+    ranking: { ...ranking, imageLimit: 100, placementLimit: 1 },
     byPage: rowsOf(result, { ...query, policy: defaultPolicy }).rows,
     findings: findingRows(ranking.images, []),
     ...{ site: [], muted: [], sessions: [], comparisons: [], trials: [] },
@@ -46,7 +46,7 @@ function viewOf(): ReportView {
     ),
     fixOf: (image) => fixOf(image, 5),
     work: { items: [], snippets: null },
-    placements: 1,
+    plansLeftOut: 0,
   };
 }
 
@@ -57,6 +57,25 @@ describe('the document of a report', () => {
     expect(schemaErrors('findings', asJson(findings))).toEqual([]);
     expect(rank.images.map(({ placements }) => placements.length)).toEqual([1, 1]);
     expect(placementsLeftOut).toEqual([1, 3]);
+  });
+
+  it('lists only so many images, and counts the others wherever they are', () => {
+    const view = viewOf();
+    const { rank, families, fixes, pages } = reportDocument({
+      ...view,
+      ranking: { ...view.ranking, imageLimit: 1 },
+    });
+    expect([rank.images.length, rank.imagesLeftOut, fixes.length]).toEqual([1, 1, 1]);
+    expect(families.flatMap(({ images }) => images).every((image) => image === 0)).toBe(true);
+    const files = families.map(({ images }) => images.length);
+    expect(files.reduce((sum, one) => sum + one, 0)).toBeLessThan(
+      rank.rows.reduce((sum, row) => sum + row.files, 0),
+    );
+    // What stands in a page and is not listed keeps its box.
+    const boxes = pages.flatMap(({ views }) => views.map((one) => one.boxes[0]!));
+    expect(boxes).toHaveLength(4);
+    expect(boxes).toContain(-1);
+    expect(rank.perVisit).toEqual(reportDocument(view).rank.perVisit);
   });
 
   it('joins rows, images and pages by their places', () => {

@@ -65,7 +65,7 @@ export function averageOf(
   // Views without any share would leave nothing to look at.
   const share = (place: number) =>
     weight > 0 ? visits[place]!.weight / weight : 1 / places.length;
-  const files = new Map<string, Placed & { most: number }>();
+  const files = new Map<string, { value: number; worst: Placed }>();
   let value = 0;
   for (const place of places) {
     const { page, view } = visits[place]!;
@@ -73,17 +73,18 @@ export function averageOf(
       const bytes = part.value * share(place);
       value += bytes;
       const known = files.get(part.url);
-      // Where it has the largest part it is seen best.
-      const isWorse = part.value > (known?.most ?? -1);
-      const where = isWorse || !known ? { ...part, page, view, most: part.value } : known;
-      files.set(part.url, { ...where, value: (known?.value ?? 0) + bytes });
+      if (!known) files.set(part.url, { value: bytes, worst: { ...part, page, view } });
+      else {
+        known.value += bytes;
+        // Where it has the largest part it is seen best.
+        if (part.value > known.worst.value) known.worst = { ...part, page, view };
+      }
     }
   }
-  const worst = [...files.values()].reduce<Placed | null>(
-    (most, file) => (file.value > (most?.value ?? 0) ? file : most),
-    null,
-  );
-  return { value: Math.round(value * 10) / 10, culprit: worst && culpritOf(worst) };
+  let most = { value: 0, worst: null as Placed | null };
+  for (const file of files.values()) if (file.value > most.value) most = file;
+  const culprit = most.worst && culpritOf({ ...most.worst, value: most.value });
+  return { value: Math.round(value * 10) / 10, culprit };
 }
 
 /** The largest part of all. */

@@ -4,16 +4,19 @@ import type { ElementMarkup } from '../../slots/element-markup.js';
 import type { Placement } from '../../slots/placement.js';
 import type { CurvePiece } from '../../slots/slot-curve.js';
 import type { Encoded } from '../../survey/encoded.js';
-import type { ImageFile, ImageResponse } from '../../survey/image-file.js';
+import type { ImageFile } from '../../survey/image-file.js';
+import type { ResponseFacts } from '../../survey/survey-tables.js';
 import type { View } from '../../visitors/view.js';
 import type { FindingData, FindingKind } from '../finding.js';
 
 /** A placement, and how its slot follows the viewport. */
 export interface PlacedImage extends Placement {
+  /** Its place in the table of placements. */
+  readonly row: number;
   /** The slot curve; `null` where it was not swept. */
-  readonly curve: () => readonly CurvePiece[] | null;
+  readonly curve: readonly CurvePiece[] | null;
   /** The element as it stands in the page; `null` where none was kept. */
-  readonly element: () => ElementMarkup | null;
+  readonly element: ElementMarkup | null;
 }
 
 /** What a check can use. */
@@ -21,7 +24,10 @@ export interface ImageCase {
   readonly file: ImageFile;
   /** The file that it should be; left out where none was made. */
   readonly encoded?: Encoded | undefined;
-  readonly responses: readonly ImageResponse[];
+  /** What its addresses answered, each answer that is different once. */
+  readonly answers: readonly ResponseFacts[];
+  /** What its address answered on the page, and in the view, of a placement. */
+  readonly answerTo: (placement: PlacedImage) => ResponseFacts | undefined;
   readonly placements: readonly PlacedImage[];
   /** The largest file of the same picture that the survey knows; `null` where that is this one. */
   readonly larger?: { readonly url: string; readonly intrinsic: Size } | null;

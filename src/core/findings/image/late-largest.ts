@@ -17,14 +17,14 @@ export const lateLargest = imageFinding({
       'By the largest contentful paint of a visit (W3C), the initiator of the request and fetchpriority.',
     ignore: 'Where the image is another for each visitor, and must be chosen by a script.',
   },
-  check: ({ placements, responses }) => {
+  check: ({ placements, answerTo }) => {
     const largest = placements.filter((placement) => placement.largest);
     const [first] = largest;
     if (!first) return undefined;
     const found = { views: viewsOf(largest), where: whereOf(largest) };
-    const response = responses.find(({ page, view }) => page === first.page && view === first.view);
-    if (response?.initiator === 'script') return { ...found, foundBy: 'script' as const };
-    const preloaded = response?.initiator === 'preload';
+    const answer = answerTo(first);
+    if (answer?.initiator === 'script') return { ...found, foundBy: 'script' as const };
+    const preloaded = answer?.initiator === 'preload';
     if (!preloaded && first.markup === null && first.kind !== 'poster')
       return { ...found, foundBy: 'style sheet' as const };
     if (first.kind !== 'img' || first.markup?.fetchPriority === 'high') return undefined;

@@ -19,8 +19,8 @@ export const mislabelled = imageFinding({
     computed: 'By the first bytes of the file and the header content-type.',
     ignore: 'Never.',
   },
-  check: ({ file, responses }) => {
-    const wrong = responses
+  check: ({ file, answers }) => {
+    const wrong = answers
       .map(({ declaredType }) => aliases[declaredType] ?? declaredType)
       .find((declared) => declared !== '' && declared !== file.mediaType);
     return wrong === undefined ? undefined : { declared: wrong, actual: file.mediaType };

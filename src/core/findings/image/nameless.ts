@@ -17,8 +17,8 @@ export const nameless = imageFinding({
     computed: 'By the last part of its address.',
     ignore: 'Where a content system names files this way and nobody reads them.',
   },
-  check: ({ responses, placements }) => {
-    const addresses = new Set(responses.map(({ url }) => url));
+  check: ({ answers, placements }) => {
+    const addresses = new Set(answers.map(({ url }) => url));
     const names = [...addresses]
       .filter((url) => !isInDocument(url) && URL.canParse(url))
       .map((url) => new URL(url).pathname.split('/').at(-1)!.replaceAll('%20', ' '));

@@ -13,8 +13,8 @@ export const severalAddresses = imageFinding({
     computed: 'By the content of the files.',
     ignore: 'Where the addresses are due to change apart.',
   },
-  check: ({ file, responses }) => {
-    const fetched = responses.filter(({ url }) => !isInDocument(url));
+  check: ({ file, answers }) => {
+    const fetched = answers.filter(({ url }) => !isInDocument(url));
     const addresses = new Set(fetched.map(({ url }) => url)).size;
     return addresses < 2 || file.problem !== null ? undefined : { addresses };
   },

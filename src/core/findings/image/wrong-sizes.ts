@@ -22,7 +22,7 @@ export const wrongSizes = imageFinding({
   check: ({ placements, views }) => {
     for (const placement of placements) {
       const { markup, shown } = placement;
-      const slotCurve = placement.curve();
+      const slotCurve = placement.curve;
       if (!shown || !markup?.srcset || !slotCurve?.length) continue;
       const worst = sizesError(markup, slotCurve);
       if (!worst) continue;

@@ -45,7 +45,7 @@ export function boxOf(
 function goesBySizes({ markup, curve }: PlacedImage): boolean {
   if (!hasWidths(markup?.srcset ?? null)) return false;
   const said = markup?.sizes ? parseSizes(markup.sizes) : wholeViewport;
-  const pieces = curve() ?? [];
+  const pieces = curve ?? [];
   return pieces.every(({ from, a, b }) => Math.abs(a * from + b - (said?.(from) ?? 0)) <= 1);
 }
 

@@ -133,7 +133,7 @@ function familiesOf(
     const { page, selector, element } = own!;
     const placed = chosen.inAllViews(own!);
     const loading = loadingChange(placed);
-    return { place: { page, selector }, own: own!, placed, element: element(), loading };
+    return { place: { page, selector }, own: own!, placed, element, loading };
   });
   return groupBy(found, ({ place: { page, selector }, element, loading }) =>
     JSON.stringify([whereOf(page, groups), slotOf(selector), element, loading]),

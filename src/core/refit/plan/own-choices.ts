@@ -23,9 +23,9 @@ export interface OwnChoice {
 
 /** All elements of a site that choose among its own widths, in every view that shows them. */
 export function ownChoices({ images, ledger }: Pick<Ranking, 'images' | 'ledger'>): OwnChoice[] {
-  const { head, pages, visits } = ledger.facts;
+  const { groups, facts } = ledger;
+  const { head, visits } = facts;
   const views = new Map(head.views.map((view) => [view.name, view]));
-  const groups = new Map(pages.map(({ url, group }) => [url, group]));
   const weights = new Map(
     visits.map(({ page, view }, at) => [`${page}\n${view}`, ledger.weights[at]!] as const),
   );

@@ -27,7 +27,7 @@ export function ownCandidates({ page, markup }: PlacedImage): OwnCandidate[] {
 
 /** Whether `sizes` of a placement differs from its slot by more than candidates are apart. */
 export function sizesAreWrong({ shown, markup, curve }: PlacedImage): boolean {
-  const pieces = shown && markup ? curve() : null;
+  const pieces = shown && markup ? curve : null;
   return Boolean(pieces?.length && sizesError(markup!, pieces));
 }
 

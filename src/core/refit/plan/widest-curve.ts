@@ -6,8 +6,9 @@ import type { CurvePiece } from '../../slots/slot-curve.js';
 export function widestCurve(placed: readonly PlacedImage[]): readonly CurvePiece[] | null {
   let widest: readonly CurvePiece[] | null = null;
   for (const placement of placed) {
-    const curve = placement.shown ? placement.curve() : null;
-    if (curve?.length && (!widest || usualWidth(curve) > usualWidth(widest))) widest = curve;
+    const curve = placement.shown ? placement.curve : null;
+    if (curve?.length && curve !== widest && (!widest || usualWidth(curve) > usualWidth(widest)))
+      widest = curve;
   }
   return widest;
 }

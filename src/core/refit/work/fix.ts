@@ -73,7 +73,7 @@ const mostSlots = 6;
 /** The value that `sizes` should have in each slot that differs from the others, and where that is. */
 function sizesBySlot({ placed }: RankedImage): { text: string; where: string }[] {
   const swept = placed.flatMap((placement) => {
-    const curve = placement.shown && placement.kind === 'img' ? placement.curve() : null;
+    const curve = placement.shown && placement.kind === 'img' ? placement.curve : null;
     return curve ? [{ text: sizesText(curve), placement }] : [];
   });
   return [...groupBy(swept, ({ text }) => text)].slice(0, mostSlots).map(([text, alike]) => ({

@@ -105,7 +105,7 @@ describe('what mends images that a site offers in several widths', () => {
 
   it('gives its elements other sizes and nothing else, and its files their own names', () => {
     const images = ranking.images;
-    const elements = elementImages(images, () => 1, defaultPolicy);
+    const elements = elementImages(ranking, defaultPolicy);
     const { snippets } = snippetsOf(images[0]!, null, {
       ...{ groups: new Map(), elements, density: 2 },
       form: (image) => formFor(image, defaultPolicy),
@@ -160,8 +160,8 @@ describe('formats that a server can choose', () => {
 });
 
 describe('when an image is requested', () => {
-  const [placed] = ranking.images[0]!.placed;
-  const change = (more: object) => loadingChange([{ ...placed!, ...more }]);
+  const placed = { ...ranking.ledger.facts.placements.at(0), row: 0, curve: null, element: null };
+  const change = (more: object) => loadingChange([{ ...placed, ...more }]);
 
   it('changes only where it is wrong', () => {
     expect(change({})).toEqual({});
