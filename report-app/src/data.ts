@@ -70,6 +70,12 @@ export function shortAddress({ rank }: Report, url: string): string {
   return shortened(short, 160);
 }
 
+/** What an image is called by its place in the list; a large survey has more of them than the report lists. */
+export function imageName(report: Report, image: number): string {
+  const listed = report.rank.images[image];
+  return listed ? shortAddress(report, listed.url) : 'an image that is not listed';
+}
+
 /** Text of a page, not longer than is read: what is left out is in the middle. */
 export function shortened(text: string, most: number): string {
   const plain = text.replace(/[\p{Cc}\p{Cf}\u2028\u2029]/gu, '\uFFFD');

@@ -1,6 +1,6 @@
 import { useMemo } from 'preact/hooks';
 import type { Report, ReportView } from './data.js';
-import { pictureAt, shortAddress } from './data.js';
+import { imageName, pictureAt } from './data.js';
 import { formatBytes } from './numbers.js';
 
 interface Box {
@@ -98,8 +98,7 @@ export function PagePlan({ report, page, view, marked, small = false }: PagePlan
                 class={waste > 0 ? 'waste' : 'fine'}
               >
                 <title>
-                  {shortAddress(report, report.rank.images[image]?.url ?? '')}: {formatBytes(waste)}{' '}
-                  wasted by such a visit
+                  {imageName(report, image)}: {formatBytes(waste)} wasted by such a visit
                 </title>
               </rect>
             </g>

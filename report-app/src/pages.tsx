@@ -2,7 +2,7 @@ import { useMemo, useRef, useState } from 'preact/hooks';
 import type { ViewProps } from './view.js';
 import { PartBar } from './bars.js';
 import type { Report } from './data.js';
-import { pictureAt, shortAddress } from './data.js';
+import { imageName, pictureAt, shortAddress } from './data.js';
 import { count, formatBytes, requestTypes } from './numbers.js';
 import { PagePlan, boxesOf } from './page-plan.js';
 import { useVirtual } from './use-virtual.js';
@@ -199,10 +199,10 @@ function PageImages({
             <li key={at}>
               <span class="thumb">{thumbnail && <img src={thumbnail} alt="" />}</span>
               <span class="words">
-                <span class="address">{file ? shortAddress(report, file.url) : '?'}</span>
+                <span class="address">{imageName(report, image)}</span>
                 <span class="faint">
-                  {width} × {height} CSS px, {formatBytes(file?.bytes ?? 0)}; such a visit wastes{' '}
-                  {formatBytes(waste)}
+                  {width} × {height} CSS px{file && `, ${formatBytes(file.bytes)}`}; such a visit
+                  wastes {formatBytes(waste)}
                 </span>
               </span>
             </li>
