@@ -1,12 +1,17 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { gunzipSync } from 'node:zlib';
 import type { Browser } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { launchBrowser } from '../../dist/src/browser/chromium/launch.js';
+import { defaultPolicy } from '../../dist/src/core/policy/policy.js';
+import type { ReportFileDocument } from '../../dist/src/output/json/report.js';
+import { Workspace } from '../../dist/src/store/workspace.js';
+import { makeReport } from '../../dist/src/tasks/report/report.js';
 import { temporaryFolder } from '../support/folder.js';
 import { oneView, run } from '../support/program.js';
-import { openedReport, reportViews, reportedSite } from '../support/report.js';
+import { openedReport, reportData, reportViews, reportedSite } from '../support/report.js';
 import { serve } from '../support/server.js';
 
 let browser: Browser;
@@ -63,6 +68,33 @@ describe('what a report leaves out', () => {
     const { page, show, troubles, close } = await openedReport(browser, join(cwd, 'bare.html'));
     for (const view of reportViews) await show(view);
     expect(await page.locator('img[src]').count()).toBe(0);
+    expect(troubles()).toEqual([]);
+    await close();
+  });
+});
+
+describe('a report of more images and pages than a browser can bear', () => {
+  it('lists and draws those that waste the most, and counts the others', async () => {
+    const workspace = Workspace.open(join(cwd, '.zealous-lynx'));
+    const { html, images, imagesLeftOut, plansLeftOut } = await makeReport(
+      workspace,
+      defaultPolicy,
+      { most: { images: 1, plans: 1 }, program: { name: 'zealous-lynx', version: '1.2.3' } },
+    );
+    workspace.close();
+    expect([imagesLeftOut, plansLeftOut]).toEqual([images - 1, 1]);
+    writeFileSync(join(cwd, 'few.html'), html);
+    const { rank, pages } = reportData(join(cwd, 'few.html')) as unknown as ReportFileDocument;
+    expect(rank.images.map(({ url }) => url)).toEqual([`${origin}/large.jpg`]);
+    expect(pages.map(({ views }) => views.length)).toEqual([1, 0]);
+    const { page, show, troubles, close } = await openedReport(browser, join(cwd, 'few.html'));
+    for (const view of reportViews) await show(view);
+    await show('pages');
+    const first = await page.locator('.page').innerText();
+    expect(first).toContain('/large.jpg');
+    expect(first).toContain('an image that is not listed');
+    await page.goto(`${pathToFileURL(join(cwd, 'few.html')).href}#pages/1`);
+    await expect.poll(() => page.locator('.page').innerText()).toContain('leaves 1 page out');
     expect(troubles()).toEqual([]);
     await close();
   });

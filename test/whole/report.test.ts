@@ -57,6 +57,9 @@ describe('a report', () => {
     const again = await made(['--out', 'report.html']);
     expect(again.stdout).toContain('Wrote report.html');
     expect(again.stdout).toContain('1 image has no thumbnail');
+    const [, address = ''] = /explain '(.*)' tells more of it/.exec(again.stdout) ?? [];
+    const told = await run(['explain', address], { cwd });
+    expect(told.stdout).toContain('/broken.jpg');
     await made(['--out', 'report.html', '--refit', 'new']);
   });
 

@@ -1,4 +1,5 @@
-import { plainText } from '../words/plain-text.js';
+import { plainText, shorten } from '../words/plain-text.js';
+import { shellWord } from '../words/shell-word.js';
 import { count, formatBytes } from '../words/units.js';
 import type { WrittenReport } from '../views/written-report.js';
 import { joined, paletteFor } from './style.js';
@@ -16,7 +17,7 @@ export function drawWrittenReport(written: WrittenReport, screen: Screen): strin
     count(trials, 'trial'),
     count(written.workItems, 'item of work', 'items of work'),
   ];
-  const { withoutPicture: missing, imagesLeftOut, plansLeftOut } = written;
+  const { withoutPicture: missing, firstWithoutPicture, imagesLeftOut, plansLeftOut } = written;
   const listed = images - imagesLeftOut;
   return [
     `Wrote ${bold(plainText(file))} (${formatBytes(bytes)}): the survey ${plainText(survey)}`,
@@ -28,7 +29,7 @@ export function drawWrittenReport(written: WrittenReport, screen: Screen): strin
       ? [
           missing === listed
             ? 'The images have no thumbnails: their bodies are not kept.'
-            : `${count(missing, 'image')} ${missing === 1 ? 'has' : 'have'} no thumbnail: the body is not kept, or cannot be read.`,
+            : withoutPictureWords(missing, firstWithoutPicture),
         ]
       : []),
     ...(imagesLeftOut > 0
@@ -41,4 +42,11 @@ export function drawWrittenReport(written: WrittenReport, screen: Screen): strin
       : []),
     'It needs no network: mail it, or open it from disk.',
   ].join('\n');
+}
+
+function withoutPictureWords(missing: number, first: string | null): string {
+  const [have, which] = missing === 1 ? ['has', 'it'] : ['have', 'the first of them'];
+  const words = `${count(missing, 'image')} ${have} no thumbnail: the body is not kept, or cannot be read`;
+  if (first === null) return `${words}.`;
+  return `${words};\n  zealous-lynx explain ${shellWord(shorten(first, 90))} tells more of ${which}.`;
 }

@@ -12,6 +12,8 @@ export interface WrittenReport {
   readonly plansLeftOut: number;
   /** Images without a thumbnail, though pictures were asked for. */
   readonly withoutPicture: number;
+  /** The address of the first of them; `null` where there is none, or hosts are left out. */
+  readonly firstWithoutPicture: string | null;
   readonly sessions: number;
   readonly comparisons: number;
   readonly trials: number;

@@ -39,7 +39,14 @@ export interface ReportOptions extends TaskOptions {
   /** Leaves pictures out. */
   readonly lean?: boolean;
   readonly title?: string | undefined;
+  /** How many of the images and pages that waste the most are listed and drawn; by default as many as a browser can bear. */
+  readonly most?: ReportLimits;
   readonly program: { readonly name: string; readonly version: string };
+}
+
+export interface ReportLimits {
+  readonly images: number;
+  readonly plans: number;
 }
 
 /** A report, ready to be written. */
@@ -51,10 +58,8 @@ export interface MadeReport extends Omit<WrittenReport, 'file' | 'bytes'> {
 const pairsShown = 24;
 /** Placements that are listed of each image; in a lean report, of which there may be many. */
 const placementsShown = { usual: 12, lean: 4 };
-/** The images that waste the most are listed, so many: with more of them no browser would open the file. */
-const mostImages = 30_000;
-/** The pages that waste the most are drawn, so many. */
-const mostPlans = 5_000;
+/** With more of them a browser would take more than a few seconds to open the file. */
+const usualLimits: ReportLimits = { images: 30_000, plans: 5_000 };
 /** The most trials in a report. */
 const maxTrials = 10;
 
@@ -76,7 +81,7 @@ export async function makeReport(
   // They are drawn while the document is put together.
   const drawing = lean ? [] : thumbnailsOf(workspace, images, options);
   const document = reportDocument(view);
-  const thumbnails = await drawing;
+  const thumbnails: readonly string[] = await drawing;
   const pairs: ImagePairs = lean
     ? { pairs: [], pictures: [] }
     : await imagePairs(workspace, images, pairsShown, options);
@@ -102,6 +107,7 @@ export async function makeReport(
     ...{ sessions: view.sessions.length, comparisons: view.comparisons.length },
     ...{ trials: view.trials.length, workItems: view.work.items.length },
     withoutPicture: thumbnails.filter((thumbnail) => thumbnail === '').length,
+    firstWithoutPicture: redact ? null : (images[thumbnails.indexOf('')]?.url ?? null),
   };
 }
 
@@ -111,13 +117,14 @@ async function viewOf(
   policy: Policy,
   options: ReportOptions,
 ): Promise<ReportView> {
+  const { most = usualLimits } = options;
   const query = { sort: 'waste', top: Infinity, filter: {}, policy } as const;
   const timed = findTimedPages(workspace, result);
   const timeOf = timed && rowTimes(result, timed.pages);
   const families = rowsOf(result, { by: 'family', ...query, ...(timeOf && { timeOf }) });
   const pages = rowsOf(result, { by: 'page', ...query });
   const site = siteFindings(workspace, result);
-  const drawn = new Set(pages.rows.slice(0, mostPlans).map(({ key }) => key));
+  const drawn = new Set(pages.rows.slice(0, most.plans).map(({ key }) => key));
   const named = new Set(result.pages.flatMap(({ url, finalUrl }) => [url, finalUrl]));
   const pairs = [...pairsOf(workspace.sessions.labels()), ...(options.pairs ?? [])];
   return {
@@ -126,7 +133,7 @@ async function viewOf(
     ranking: {
       ...families,
       ...{ result, by: 'family', unweighted: false, narrowed: '' },
-      imageLimit: mostImages,
+      imageLimit: most.images,
       placementLimit: options.lean ? placementsShown.lean : placementsShown.usual,
     },
     byPage: pages.rows,
@@ -134,7 +141,7 @@ async function viewOf(
     site,
     muted: policy.mute,
     plans: plansOf(workspace, result, (page) => drawn.has(page)),
-    plansLeftOut: Math.max(0, pages.rows.length - mostPlans),
+    plansLeftOut: Math.max(0, pages.rows.length - most.plans),
     fixOf: (image) => fixOf(image, policy.widths),
     sessions: sessionsOf(workspace, named),
     comparisons: await comparisonsOf(workspace, pairs, named),
