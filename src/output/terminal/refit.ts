@@ -98,15 +98,13 @@ function asideLines({ kept, notMade, collisions }: RefitView, screen: Screen): s
   const { yellow } = paletteFor(screen);
   const first = collisions.slice(0, 3).map(({ path }) => shorten(path, 60));
   return [
-    ...counted(kept.map(({ reason }) => reason)).map(([reason, times]) =>
-      times === 1
-        ? `1 image stays as it is: ${plainText(reason, 120)}`
-        : `${times} images stay as they are; the reason for each: ${plainText(reason, 120)}`,
+    ...counted(kept.map(({ reason }) => reason)).map(
+      ([reason, times]) =>
+        `${count(times, 'image stays as it is', 'images stay as they are')}${reasonOf(times, plainText(reason, 120))}`,
     ),
-    ...counted(notMade.map(({ reason }) => reason)).map(([reason, times]) =>
-      times === 1
-        ? `1 file was not made: ${reason}`
-        : `${times} files were not made; the reason for each: ${reason}`,
+    ...counted(notMade.map(({ reason }) => reason)).map(
+      ([reason, times]) =>
+        `${count(times, 'file was not made', 'files were not made')}${reasonOf(times, reason)}`,
     ),
     ...(first.length > 0
       ? [
@@ -116,6 +114,10 @@ function asideLines({ kept, notMade, collisions }: RefitView, screen: Screen): s
         ]
       : []),
   ];
+}
+
+function reasonOf(times: number, reason: string): string {
+  return times === 1 ? `: ${reason}` : `; the reason for each: ${reason}`;
 }
 
 function counted(reasons: readonly string[]): [string, number][] {

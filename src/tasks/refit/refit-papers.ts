@@ -7,7 +7,7 @@ import type { DeliverySettings } from '../../core/refit/work/delivery.js';
 import type { WorkItem } from '../../core/refit/work/work-item.js';
 import type { PictureUse } from '../../core/survey/picture-use.js';
 import { worklistCsv } from '../../output/csv/worklist.js';
-import { jsonText, wholeJsonText } from '../../output/json/json-text.js';
+import { jsonBytes, jsonText, wholeJsonText } from '../../output/json/json-text.js';
 import { rewritesDocument } from '../../output/json/rewrites.js';
 import { snippetsDocument } from '../../output/json/snippets.js';
 import { worklistDocument } from '../../output/json/worklist.js';
@@ -34,15 +34,15 @@ export function papersOf({
   snippets,
   uses,
   delivery,
-}: PaperInputs): [string, string][] {
+}: PaperInputs): [string, string | Buffer][] {
   return [
     [refitPapers.worklistCsv, withoutSecrets(`${worklistCsv(worklist)}\r\n`)],
     [refitPapers.worklistMarkdown, withoutSecrets(`${worklistMarkdown(worklist)}\n`)],
-    [refitPapers.worklistJson, `${jsonText(worklistDocument(worklist))}\n`],
+    [refitPapers.worklistJson, jsonBytes(worklistDocument(worklist), jsonText)],
     [refitPapers.tickets, withoutSecrets(`${ticketsMarkdown(worklist)}\n`)],
     [refitPapers.snippets, `${snippetsMarkdown(snippets)}\n`],
-    [refitPapers.snippetsJson, `${wholeJsonText(snippetsDocument(snippets))}\n`],
-    [refitPapers.rewrites, `${wholeJsonText(rewritesDocument(jobs, uses))}\n`],
+    [refitPapers.snippetsJson, jsonBytes(snippetsDocument(snippets), wholeJsonText)],
+    [refitPapers.rewrites, jsonBytes(rewritesDocument(jobs, uses), wholeJsonText)],
     ...serverRules(jobs),
     ...deliveryRules(delivery),
   ];

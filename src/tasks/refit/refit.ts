@@ -49,6 +49,9 @@ export interface RefitOptions extends TaskOptions, RefitWishes, Pick<RankTaskOpt
   readonly refusal?: (url: string) => Promise<string | undefined>;
 }
 
+/** The images that one refit makes files of: its papers, and whoever puts them in place, can bear no more. */
+const mostImages = 50_000;
+
 /** The default number of images shown beside their originals. */
 export const usualReview = 24;
 
@@ -94,7 +97,7 @@ export async function refit(
   const sources = await encodeInPlace(workspace, found, policy, options);
   refuseStopped(options);
   const writing = wishesFor(nameable(images), options, policy);
-  const draft = planRefit(sources, originals, writing, policy.worthwhile);
+  const draft = planRefit(sources, originals, writing, policy.worthwhile, mostImages);
   const masters = await findMasters(
     workspace,
     draft.jobs,
@@ -105,7 +108,7 @@ export async function refit(
   );
   refuseStopped(options);
   const naming = namedByMasters(writing.naming, masters);
-  const plan = planRefit(sources, originals, { ...writing, naming }, policy.worthwhile);
+  const plan = planRefit(sources, originals, { ...writing, naming }, policy.worthwhile, mostImages);
   const orders = plan.jobs.map((job) => ({
     ...job,
     master: masters.get(job.file.contentHash) ?? null,

@@ -126,7 +126,7 @@ export async function writeRefit(
 function hashed(texts: ReadonlyMap<string, string | Buffer>): OwnFile[] {
   return [...texts].map(([path, text]) => ({
     path,
-    resultHash: contentHashOf(Buffer.from(text)),
+    resultHash: contentHashOf(typeof text === 'string' ? Buffer.from(text) : text),
   }));
 }
 

@@ -64,23 +64,31 @@ export const noGain = 'no smaller file is good enough';
 /** Why an image stays as it is if the file made is a gain that is not worth the work. */
 export const littleGain = 'a smaller file would save too little';
 
+/** Why an image stays as it is if there are more than one refit should bring. */
+export const othersFirst =
+  'others waste more: survey and refit again when the files of this refit are in place';
+
 /**
  * Which files are made, under which names, and which images stay as they are.
  *
+ * @param sources those that waste the most first
  * @param originals all files that are known to be there
+ * @param most images that files are made of
  */
 export function planRefit<Source extends RefitSource>(
   sources: readonly Source[],
   originals: readonly Original[],
   writing: RefitWriting,
   worthwhile: Policy['worthwhile'],
+  most = Infinity,
 ): RefitPlan<Source> {
   const names = new RefitNames(writing.naming, originals);
   const jobs: (RefitJob & { readonly source: Source })[] = [];
   const kept: KeptFile[] = [];
   for (const source of sources) {
     const { encoded } = source;
-    const reason = source.reason ?? reasonAgainst(source, worthwhile);
+    const against = source.reason ?? reasonAgainst(source, worthwhile);
+    const reason = against ?? (jobs.length < most ? null : othersFirst);
     if (reason !== null || !encoded?.resultHash)
       kept.push(...source.keptAs.map((url) => ({ url, reason: reason ?? noGain })));
     else jobs.push({ ...jobFor(source, encoded, names, writing), source });

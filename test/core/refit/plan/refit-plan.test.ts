@@ -7,7 +7,12 @@ import {
   needOfPicture,
   sourcesOfPictures,
 } from '../../../../src/core/refit/plan/picture-sources.js';
-import { littleGain, noGain, planRefit } from '../../../../src/core/refit/plan/refit-plan.js';
+import {
+  littleGain,
+  noGain,
+  othersFirst,
+  planRefit,
+} from '../../../../src/core/refit/plan/refit-plan.js';
 import type { RefitWriting } from '../../../../src/core/refit/plan/refit-plan.js';
 import { sourcesOfSurvey } from '../../../../src/core/refit/plan/survey-sources.js';
 import type { Encoded } from '../../../../src/core/survey/encoded.js';
@@ -31,6 +36,7 @@ function planOf(
   sketches: readonly (typeof plainSketch)[],
   widths: readonly number[] = [],
   policy: Policy = defaultPolicy,
+  most?: number,
 ) {
   const { images } = rankImages(surveyOf(sketches), policy);
   const knowledge = {
@@ -42,7 +48,7 @@ function planOf(
     systemWidths,
   };
   const { sources, originals } = sourcesOfSurvey(images, knowledge);
-  return planRefit(sources, originals, writing, worthwhile);
+  return planRefit(sources, originals, writing, worthwhile, most);
 }
 
 describe('the plan of a refit', () => {
@@ -62,6 +68,16 @@ describe('the plan of a refit', () => {
       ['0-0-150.webp', 'width'],
       ['0-0-150.jpg', 'fallback'],
     ]);
+  });
+
+  it('makes files of those that waste the most where there are more than one refit should bring', () => {
+    const sketches = [900, 90_000, 100, 9_000].map((bytes) => ({ ...plainSketch, bytes }));
+    const { jobs, kept } = planOf(sketches, [], defaultPolicy, 2);
+    expect(jobs.map(({ file }) => file.originals[0]!.slice(-7))).toEqual(['1-0.jpg', '3-0.jpg']);
+    const reasons = new Map(kept.map(({ url, reason }) => [url.slice(-7), reason]));
+    expect(reasons.get('0-0.jpg')).toBe(othersFirst);
+    // What cannot be made smaller is not to be waited for.
+    expect(reasons.get('2-0.jpg')).toBe(noGain);
   });
 
   it('keeps what cannot be made smaller, what is not ours, and what the policy allows, each with its reason', () => {
