@@ -1,8 +1,7 @@
-import { unmuted } from '../policy/mutes.js';
 import type { PolicyRule } from '../policy/allowance.js';
 import { demandsOf, neededWidths } from './demands.js';
 import { PlacedRow } from './placed-row.js';
-import { findingsOf } from '../findings/image/index.js';
+import { findingsOfImage } from './image-findings.js';
 import type { Finding } from '../findings/finding.js';
 import type { PlacedImage } from '../findings/image/image-case.js';
 import type { ImageFile, ImageResponse } from '../survey/image-file.js';
@@ -157,17 +156,6 @@ export class RankedImage {
     );
   }
 
-  /** What its address answered first on the page, and in the view, of a placement. */
-  #answerTo({ row }: PlacedImage): ResponseFacts | undefined {
-    const { responses, placements } = this.#ledger.facts;
-    const { rows, starts } = this.#ledger.answers;
-    const visit = placements.columns.visit[row]!;
-    const found = rows
-      .subarray(starts[this.fileIndex], starts[this.fileIndex + 1])
-      .find((at) => responses.columns.visit[at] === visit);
-    return found === undefined ? undefined : responses.answers[responses.columns.answer[found]!]!;
-  }
-
   get thirdParty(): boolean {
     return this.answers.some(this.#ledger.inputs.isForeign);
   }
@@ -226,35 +214,11 @@ export class RankedImage {
   }
 
   get findings(): readonly Finding[] {
-    return (this.#findings ??= this.#find());
-  }
-
-  #find(): readonly Finding[] {
-    const { policy } = this.#ledger.inputs;
-    const found = findingsOf({
-      file: { ...this.file, problem: this.problem },
-      encoded: this.encoded,
-      answers: this.answers,
-      answerTo: (placement) => this.#answerTo(placement),
-      placements: this.placed,
-      larger: this.#larger,
-      policy,
-      isInSight: (placement) => this.#ledger.isInSight(placement),
-      views: new Map(this.#ledger.facts.head.views.map((view) => [view.name, view])),
-    });
-    return unmuted(found, policy.mute, () => {
-      const { groups } = this.#ledger;
-      return { urls: this.urls, groups: this.placed.map(({ page }) => groups.get(page) ?? page) };
-    });
-  }
-
-  /** The largest file of the same picture, where that is another one. */
-  get #larger(): { readonly url: string; readonly intrinsic: Size } | null {
-    const { pictures } = this.#ledger.facts;
-    const largest = pictures.files[pictures.ofFile[this.fileIndex]!]![0]!;
-    const { file, url } = new RankedImage(this.#ledger, largest);
-    const isWider = (file.intrinsic?.width ?? 0) > (this.file.intrinsic?.width ?? 0);
-    return isWider && file.intrinsic ? { url, intrinsic: file.intrinsic } : null;
+    return (this.#findings ??= findingsOfImage(
+      this,
+      this.#ledger,
+      (fileIndex) => new RankedImage(this.#ledger, fileIndex),
+    ));
   }
 
   /** How often elements have it, in all visits. */
