@@ -88,10 +88,11 @@ export class PlacementTable {
 
   at(row: number): Placement {
     const { page, view } = this.visitAt(row);
+    const { markup: _, ...rest } = this.shapeAt(row);
     return {
       page,
       view,
-      ...this.shapeAt(row),
+      ...rest,
       url: this.urlAt(row),
       contentHash: this.hashAt(row),
       markup: this.markupAt(row),
