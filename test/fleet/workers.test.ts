@@ -225,7 +225,8 @@ describe.skipIf(missing)('workers on one workspace', () => {
     await finished('crashed');
     expect(await found('crashed')).toEqual(calm);
     const told = await Promise.all(workers.map((worker) => end(worker)));
-    for (const { status, stderr } of told) expect([status, stderr]).toEqual([0, expect.any(String)]);
+    for (const { status, stderr } of told)
+      expect([status, stderr]).toEqual([0, expect.any(String)]);
   });
 
   it('have what lets them in from their own environment, and none of it in the database', async () => {
