@@ -227,11 +227,12 @@ export class RankedImage {
     return starts[this.fileIndex + 1]! - starts[this.fileIndex]!;
   }
 
+  /** Its placements with what they draw and need. */
   get placements(): RankedPlacement[] {
     return this.firstPlacements(Infinity);
   }
 
-  /** Its placements with what they draw and need, as many as that. */
+  /** The same, of the first of them only. */
   firstPlacements(most: number): RankedPlacement[] {
     const { policy, allowances } = this.#ledger.inputs;
     const { intrinsic } = this.file;

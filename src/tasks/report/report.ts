@@ -3,6 +3,7 @@ import type { Policy } from '../../core/policy/policy.js';
 import { findingRows } from '../../core/rank/finding-rows.js';
 import { rowsOf } from '../../core/rank/rank-view.js';
 import { rowTimes } from '../../core/rank/row-times.js';
+import { drawnPages } from '../../core/report/drawn-pages.js';
 import { PagePlans } from '../../core/report/page-plans.js';
 import type { PagePlan } from '../../core/report/page-plans.js';
 import { Redaction } from '../../core/report/redact.js';
@@ -124,7 +125,11 @@ async function viewOf(
   const families = rowsOf(result, { by: 'family', ...query, ...(timeOf && { timeOf }) });
   const pages = rowsOf(result, { by: 'page', ...query });
   const site = siteFindings(workspace, result);
-  const drawn = new Set(pages.rows.slice(0, most.plans).map(({ key }) => key));
+  const drawn = drawnPages(
+    [...pages.rows, ...pages.thirdParty].map(({ key }) => key),
+    result.pages.map(({ url }) => url),
+    most.plans,
+  );
   const named = new Set(result.pages.flatMap(({ url, finalUrl }) => [url, finalUrl]));
   const pairs = [...pairsOf(workspace.sessions.labels()), ...(options.pairs ?? [])];
   return {
@@ -141,7 +146,7 @@ async function viewOf(
     site,
     muted: policy.mute,
     plans: plansOf(workspace, result, (page) => drawn.has(page)),
-    plansLeftOut: Math.max(0, pages.rows.length - most.plans),
+    plansLeftOut: Math.max(0, result.pages.length - most.plans),
     fixOf: (image) => fixOf(image, policy.widths),
     sessions: sessionsOf(workspace, named),
     comparisons: await comparisonsOf(workspace, pairs, named),
