@@ -74,7 +74,8 @@ class Worker {
   readonly #workspace: Workspace;
   readonly #store: FleetStore;
   readonly #options: WorkerOptions;
-  readonly #id = randomUUID();
+  /** Another one with each connection to the queue: what a broken one held is then nobody's, and is given out again. */
+  #id = randomUUID();
   readonly #sessions = new Map<number, Promise<VisitSession>>();
   readonly #leading = new Map<number, Promise<void>>();
   /** Those that have ended, by whatever means. */
@@ -96,15 +97,19 @@ class Worker {
 
   async run(address: string): Promise<void> {
     const { signal, measures, tabs, name = hostname(), onNews } = this.#options;
-    const self = { id: this.#id, name, host: hostname(), pid: process.pid, tabs, measures };
+    const self = { name, host: hostname(), pid: process.pid, tabs, measures };
     let runner: Runner | undefined = await this.#listen(address);
-    this.#store.join(self);
+    this.#store.join({ ...self, id: this.#id });
     onNews({ kind: 'ready', measures });
     try {
       while (!signal?.aborted) {
-        this.#store.join(self);
         // A server that went away takes the queue's own connections with it.
-        if (runner && this.#deaf.has(runner)) runner = undefined;
+        if (runner && this.#deaf.has(runner)) {
+          runner = undefined;
+          this.#store.leave(this.#id);
+          this.#id = randomUUID();
+        }
+        this.#store.join({ ...self, id: this.#id });
         runner ??= await this.#listen(address).catch(() => undefined);
         this.#lead();
         await this.#closeIdle();
@@ -112,7 +117,7 @@ class Worker {
       }
     } finally {
       // It goes on giving signs of life while it finishes what it holds.
-      const beat = setInterval(() => this.#store.beat(this.#id), workerBeat);
+      const beat = setInterval(() => this.#beat(), workerBeat);
       await Promise.all(this.#leading.values());
       await runner?.stop().catch(() => {});
       clearInterval(beat);
@@ -122,6 +127,14 @@ class Worker {
       onNews({ kind: 'left', tasks: this.#tasks });
     }
     if (this.#failure) throw this.#failure;
+  }
+
+  #beat(): void {
+    try {
+      this.#store.beat(this.#id);
+    } catch {
+      // Whoever misses it gives the work to others, as it should be when the server is away for long.
+    }
   }
 
   /** Begins to take tasks. */
@@ -136,6 +149,9 @@ class Worker {
       // News of tasks come at once; this is for those that waited for something.
       pollInterval: 2_000,
       logger: await silent(),
+      // Without them, nobody waits for what a task that is done says to the queue: were the connection lost just then, the
+      // program would end.
+      preset: { worker: { completeJobBatchDelay: 0, failJobBatchDelay: 0 } },
       taskList: {
         [taskName(measures)]: (payload, { job }) =>
           this.#do(payload as FleetTask, job.attempts >= mostAttempts),
