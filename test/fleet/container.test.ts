@@ -41,6 +41,18 @@ it('has a manifest that Kubernetes accepts', () => {
   expect(() => new Deployment(nameless as never).validate()).toThrow('selector');
 });
 
+it.skipIf(providePackages(['systemd']))('has a unit that systemd accepts', () => {
+  const path = join(temporaryFolder(), 'zealous-lynx-worker.service');
+  // The program is not installed here.
+  const unit = blockOf('ini').replace('/usr/bin/zealous-lynx', process.execPath);
+  const complaintsOf = (text: string) => {
+    writeFileSync(path, text);
+    return must('sh', ['-c', `systemd-analyze verify ${path} 2>&1`]);
+  };
+  expect(complaintsOf(unit)).toBe('');
+  expect(complaintsOf(unit.replace('KillMode=mixed', 'KillMode=sometimes'))).toContain('sometimes');
+});
+
 const missing =
   providePackages([...serverPackages, 'buildah', 'debootstrap']) ??
   (process.getuid?.() === 0 ? undefined : 'containers are built by root here');
