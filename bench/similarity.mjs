@@ -35,14 +35,17 @@ try {
   const limit = pLimit(availableParallelism());
   const jobs = photographs.flatMap((path) => widths.map((width) => ({ path, width })));
   const rows = await Promise.all(jobs.map((job, index) => limit(() => compare(job, index))));
+  const titles = jobs.map(({ path, width }) => `${path} at ${width} px`);
   console.log(`${photographs.length} photographs in widths of ${widths.join(', ')} px`);
   print(
     'luma alone, on average',
     rows.map(({ before }) => before),
+    titles,
   );
   print(
     'as the policy asks',
     rows.map(({ after }) => after),
+    titles,
   );
   const total = (some, kind) => some.reduce((sum, row) => sum + row[kind].bytes, 0);
   console.log(
@@ -74,8 +77,8 @@ async function compare({ path, width }, index) {
     // As a photograph, whose own format is a lossy one.
     const jpeg = { ...file, mediaType: 'image/jpeg' };
     const made = await encodeNeeded(ideal, jpeg, size, { ...defaultPolicy, formats });
-    const { similarity } = made.attempts.find(({ bytes }) => bytes === made.steps.best);
-    return { ...(await measured(ideal, made.body, index)), similarity };
+    const { similarity, format } = made.attempts.find(({ bytes }) => bytes === made.steps.best);
+    return { ...(await measured(ideal, made.body, index)), similarity, format };
   };
   return {
     before: await measured(ideal, await byLuma(ideal), index),
@@ -106,7 +109,8 @@ async function measured(ideal, body, index) {
   return { bytes: body.length, worst, norm, structural: Number(structural.stdout) };
 }
 
-function print(name, rows) {
+/** @param titles of the pictures, so that those which come off worst can be looked at */
+function print(name, rows, titles) {
   console.log(`\n${name}`);
   for (const kind of ['worst', 'norm', 'structural']) {
     const values = rows.map((row) => row[kind]);
@@ -117,6 +121,9 @@ function print(name, rows) {
       ['standard deviation', standardDeviation(values)],
     ].map(([word, value]) => `${word} ${value.toFixed(kind === 'structural' ? 4 : 2)}`);
     console.log(`  ${kind}: ${words.join(', ')}`);
+    const order = values.map((_, at) => at).sort((one, other) => values[other] - values[one]);
+    for (const at of order.slice(0, 3))
+      console.log(`    ${values[at].toFixed(4)} ${rows[at].format ?? 'webp'}: ${titles[at]}`);
   }
 }
 
