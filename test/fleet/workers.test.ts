@@ -215,6 +215,21 @@ describe.skipIf(missing)('workers on one workspace', () => {
     expect(finishedAt).toBeLessThanOrEqual(Date.now());
   });
 
+  it('help a program that goes on when the server crashes', async () => {
+    const helper = startWorker('helper');
+    while ((await fleet()).workers.length === 0) await pause(200);
+    const process = start(surveyCall('restarted'), { cwd });
+    const outcome = outcomeOf(process);
+    for (const kept of [3, 8]) {
+      while (process.exitCode === null && countOf('restarted') < kept) await pause(100);
+      await server.crash();
+    }
+    const { status, stderr } = await outcome;
+    expect([status, stderr]).toEqual([0, expect.any(String)]);
+    expect(await found('restarted')).toEqual(calm);
+    expect((await end(helper)).status).toBe(0);
+  });
+
   it('go on when the server crashes', async () => {
     const workers = [startWorker('one'), startWorker('two')];
     await run(surveyCall('crashed', '--hand-over'), { cwd });

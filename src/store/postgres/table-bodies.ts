@@ -1,15 +1,10 @@
 import type pg from 'pg';
 import { BodyStore } from '../bodies.js';
 import type { Database, Statement } from '../database.js';
-import { errorOf } from './failures.js';
-import { failureOf, mayPass } from './passing.js';
+import { patiently } from './patiently.js';
 
 /** Connections over which bodies come and go while the program works on something else. */
 const connections = 4;
-
-/** How often a body is tried again, where a server comes and goes, and the first pause in milliseconds. */
-const mostAttempts = 8;
-const firstPause = 250;
 
 /** Bodies in a table of the database, over connections of their own: nothing waits for megabytes. */
 export class TableBodies extends BodyStore {
@@ -67,15 +62,10 @@ export class TableBodies extends BodyStore {
 
   async #ask(text: string, values: unknown[]): Promise<readonly unknown[]> {
     const pool = await (this.#pool ??= this.#open());
-    for (let attempt = 1; ; attempt++)
-      try {
-        const { rows } = await pool.query<Record<string, unknown>>(text, values);
-        return rows;
-      } catch (error) {
-        if (attempt === mostAttempts || !mayPass(error))
-          throw errorOf(failureOf(error, mayPass(error)), this.#shown);
-        await new Promise((resolve) => setTimeout(resolve, firstPause * 2 ** (attempt - 1)));
-      }
+    const { rows } = await patiently(this.#shown, () =>
+      pool.query<Record<string, unknown>>(text, values),
+    );
+    return rows;
   }
 
   async #open(): Promise<pg.Pool> {

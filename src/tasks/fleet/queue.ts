@@ -1,4 +1,6 @@
 import type { Logger, WorkerUtils } from 'graphile-worker';
+import { shownAddress } from '../../store/postgres/address.js';
+import { patiently } from '../../store/postgres/patiently.js';
 import type { FleetTask } from './task.js';
 
 /** Attempts at a task whose worker fails at it: one that crashes a worker is not given to all of them. */
@@ -9,6 +11,7 @@ export class Queue {
   readonly #address: string;
   readonly #name: string;
   #utils: Promise<WorkerUtils> | undefined;
+  #isClosed = false;
 
   /** @param name of the tasks for workers that measure alike */
   constructor(address: string, name: string) {
@@ -16,18 +19,35 @@ export class Queue {
     this.#name = name;
   }
 
+  /**
+   * Adds a task. Its key keeps it from being there twice.
+   *
+   * @throws WorkspaceError when the server stays away
+   */
   async add(task: FleetTask): Promise<void> {
-    const utils = await (this.#utils ??= this.#open());
     // Pages first: they lead to others, and encodes can be made while servers are waited for.
     const priority = task.kind === 'visit' ? 0 : 1;
     const options = { jobKey: task.key, maxAttempts: mostAttempts, priority };
-    await utils.addJob(this.#name, task, options);
+    await patiently(shownAddress(this.#address), async () => {
+      const utils = await this.#opened();
+      await utils.addJob(this.#name, task, options);
+    });
   }
 
   async close(): Promise<void> {
+    this.#isClosed = true;
     const utils = await this.#utils?.catch(() => undefined);
     this.#utils = undefined;
     await utils?.release();
+  }
+
+  #opened(): Promise<WorkerUtils> {
+    if (this.#isClosed) throw new Error('the queue is closed');
+    if (this.#utils) return this.#utils;
+    const opening = this.#open();
+    // The next attempt opens it anew.
+    opening.catch(() => (this.#utils = undefined));
+    return (this.#utils = opening);
   }
 
   async #open(): Promise<WorkerUtils> {
@@ -37,7 +57,12 @@ export class Queue {
       maxPoolSize: 2,
       logger: await silent(),
     });
-    await utils.migrate();
+    try {
+      await utils.migrate();
+    } catch (error) {
+      await utils.release();
+      throw error;
+    }
     return utils;
   }
 }
