@@ -13,14 +13,17 @@ const pages = 12;
 /** How often a statement may fail before it works again; what fails for two tasks at once fails once. */
 const times = 2;
 
+/** Codes of a server that goes away, and of one that refuses a statement. */
+const [leaves, refuses] = ['57P01', 'P0001'];
+
 /** Statements that tell the queue, or the leader, what became of a task. */
 const statements = {
-  'the queue hears that a task is done': ['DELETE ON graphile_worker._private_jobs'],
-  'an answer is written, and when the queue hears of that': [
-    'UPDATE OF answer ON task',
-    'UPDATE OF last_error ON graphile_worker._private_jobs',
+  'the queue hears that a task is done': [['DELETE ON graphile_worker._private_jobs', leaves]],
+  'the queue hears that a task failed, whose answer was refused': [
+    ['UPDATE OF answer ON task', refuses],
+    ['UPDATE OF last_error ON graphile_worker._private_jobs', leaves],
   ],
-};
+} as const;
 
 /** A ranking without what differs from one survey to the next. */
 interface Ranked {
@@ -54,14 +57,14 @@ describe.skipIf(missing)('a worker whose server breaks off', () => {
     const worker = start(['worker', '--tabs', '2', ...on], { cwd });
     const ended = outcomeOf(worker);
     while (server.ask(address, 'SELECT count(*) FROM worker') === '0') await pause(50);
-    for (const [at, statement] of broken.entries())
+    for (const [at, [statement, code]] of broken.entries())
       server.ask(
         address,
         `CREATE SEQUENCE failed_${at};
          GRANT ALL ON SEQUENCE failed_${at} TO PUBLIC;
          CREATE FUNCTION fail_${at}() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN
            IF nextval('public.failed_${at}') <= ${times} THEN
-             RAISE EXCEPTION 'the server is shutting down' USING ERRCODE = '57P01';
+             RAISE EXCEPTION 'not now' USING ERRCODE = '${code}';
            END IF;
            RETURN coalesce(NEW, OLD);
          END $$;
