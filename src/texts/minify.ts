@@ -1,11 +1,15 @@
-import { smallerVector } from './smaller-vector.js';
+import { createRequire } from 'node:module';
+import type * as Esbuild from 'esbuild';
+import { loadVectorTool, smallerVector } from './smaller-vector.js';
+
+const require = createRequire(import.meta.url);
 
 /** A text without what only people need; licences stay. */
 const byKind: Readonly<
   Record<'html' | 'style' | 'script' | 'data' | 'vector', (text: string) => Promise<string | null>>
 > = {
   html: async (text) => {
-    const { minify } = (await import('@minify-html/node')).default;
+    const { minify } = await loadHtmlTool();
     // Styles and scripts in it are not the document's.
     return minify(Buffer.from(text), {}).toString();
   },
@@ -15,10 +19,19 @@ const byKind: Readonly<
   vector: smallerVector,
 };
 
+const loadHtmlTool = async () => (await import('@minify-html/node')).default;
+
+// Imported, it would be read once more for the names that it exports, which takes longer than to load it.
+const loadEsbuild = () => require('esbuild') as typeof Esbuild;
+
+/** Loads all minifiers, so that the first text need not wait for them. */
+export async function loadMinifiers(): Promise<void> {
+  // What esbuild is asked, it asks a process of its own, which the first question starts.
+  await Promise.all([loadEsbuild().transform(''), loadHtmlTool(), loadVectorTool()]);
+}
+
 async function byEsbuild(text: string, loader: 'css' | 'js'): Promise<string> {
-  // It runs beside this process.
-  const { transform } = await import('esbuild');
-  const { code } = await transform(text, {
+  const { code } = await loadEsbuild().transform(text, {
     loader,
     ...{ minify: true, legalComments: 'inline', logLevel: 'silent', charset: 'utf8' },
   });

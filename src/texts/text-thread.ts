@@ -19,6 +19,14 @@ export class TextThread {
     idleTimeout: 10_000,
   });
 
+  /** Starts the thread and loads what it works with, while nothing else is to be done yet. */
+  prepare(): void {
+    // Begun here and not in its turn, which would wait for what the caller does next.
+    const prepared = this.#pool.run(undefined, { name: 'prepare' });
+    // What does not load is told by the first text that needs it.
+    void this.#inTurn(() => prepared.catch(() => {}));
+  }
+
   /** Facts of a text whose minifier takes too long come without what it would have made. */
   async facts(contentHash: string, body: Buffer, kind: ExaminedKind): Promise<TextFacts> {
     const task = { contentHash, body, kind };

@@ -1,6 +1,7 @@
 // Runs in a thread of its own: minifiers and font tools compute for seconds without a pause.
 import { constants, setPriority } from 'node:os';
 import { asWoff2, subsetBytes } from './font-facts.js';
+import { loadMinifiers } from './minify.js';
 import { textFactsOf } from './text-facts.js';
 import type { ExaminedKind } from './text-facts.js';
 
@@ -10,6 +11,7 @@ if (process.platform === 'linux') setPriority(constants.priority.PRIORITY_BELOW_
 
 /** What can be asked of the thread, by name. Bodies arrive as plain bytes. */
 const work = {
+  prepare: () => loadMinifiers(),
   facts: ({
     contentHash,
     body,
@@ -28,7 +30,7 @@ const work = {
 
 export type TextWorker = typeof work;
 
-export const { facts, woff2, subset } = work;
+export const { prepare, facts, woff2, subset } = work;
 
 function asBuffer({ buffer, byteOffset, byteLength }: Uint8Array): Buffer {
   return Buffer.from(buffer, byteOffset, byteLength);

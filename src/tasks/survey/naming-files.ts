@@ -1,6 +1,5 @@
 import type { NamingFile, PictureUse } from '../../core/survey/picture-use.js';
 import { messageOf } from '../../core/base/errors.js';
-import { picturesNamedBy } from '../../crawl/naming-file.js';
 import type { FetchedFile } from '../../crawl/fetch-file.js';
 import type { Trace } from '../progress.js';
 
@@ -57,6 +56,8 @@ export class NamingFiles {
     if (refused !== undefined) throw new Error(refused);
     const { status, body } = await fetch(file.url);
     if (status < 200 || status >= 300) throw new Error(`it returned ${status}`);
+    // Few pages have any: who has none is spared the parsers.
+    const { picturesNamedBy } = await import('../../crawl/naming-file.js');
     const pictures = picturesNamedBy(file, body.toString('utf8'));
     onTrace('read for pictures', { url: file.url, pictures: pictures.length });
     return pictures.map((url) => ({ kind: file.kind, url }));

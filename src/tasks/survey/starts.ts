@@ -1,7 +1,6 @@
 import { UsageError } from '../../core/base/errors.js';
 import type { HostMap } from '../../reach/host-map.js';
 import { Reach } from '../../reach/reach.js';
-import { serveFolder } from '../../crawl/folder-site.js';
 import type { FolderSite } from '../../crawl/folder-site.js';
 import { parseStart } from '../../crawl/start.js';
 
@@ -45,6 +44,8 @@ export async function openStarts(
       urls.push(start.url);
       continue;
     }
+    // Loaded for folders alone: that takes a while.
+    const { serveFolder } = await import('../../crawl/folder-site.js');
     const site = await serveFolder(start.path);
     if (served.has(site.host)) {
       await Promise.all([site.close(), close()]);

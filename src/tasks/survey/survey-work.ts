@@ -18,7 +18,7 @@ import { judgeSurvey } from '../sums/judge-survey.js';
 import { sumSurvey } from '../sums/sum-survey.js';
 import { SurveyParts } from '../sums/survey-parts.js';
 import { fetcher } from './fetcher.js';
-import { bodyKeeper } from './keep-body.js';
+import { bodyKeeper, loadImageReader } from './keep-body.js';
 import { KeepPages } from './keep-pages.js';
 import { examineFonts } from './font-work.js';
 import type { OpenStarts } from './starts.js';
@@ -151,7 +151,9 @@ export function openBrowser(
   options: WorkOptions,
   texts: TextWork,
 ): Promise<SurveyBrowser> {
-  return SurveyBrowser.open({
+  // The minifiers load in their thread while the driver loads in this one, and this one is free while the browser starts.
+  texts.prepare();
+  const opening = SurveyBrowser.open({
     views: options.views,
     tabs: Math.min(options.tabs, options.scope.pages),
     keepBody: bodyKeeper(workspace, options.noBodies ?? false, texts),
@@ -167,6 +169,9 @@ export function openBrowser(
     pictures: !options.noBodies && !options.noPictures,
     onTrace: options.onTrace ?? noTrace,
   });
+  // What does not load is told by the first image.
+  loadImageReader().catch(() => {});
+  return opening;
 }
 
 async function encodeAhead(

@@ -23,6 +23,11 @@ export class TextWork {
     this.#noBodies = noBodies;
   }
 
+  /** Readies what texts are examined with. */
+  prepare(): void {
+    this.#thread.prepare();
+  }
+
   readonly keep: KeepText = (body, kind) => {
     const contentHash = contentHashOf(body);
     this.#begin(contentHash, () => [
