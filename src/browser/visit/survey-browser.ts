@@ -13,8 +13,9 @@ import type { Notice } from '../chromium/launch.js';
 import { Reach } from '../../reach/reach.js';
 import { WireBytes } from '../network/wire-bytes.js';
 import { userAgentOf } from '../chromium/user-agent.js';
-import { Visitor, defaultVisitLimits } from './visit.js';
-import type { VisitLimits } from './visit.js';
+import { Visitor, defaultVisitLimits } from './visitor.js';
+import type { VisitLimits } from './page-visit.js';
+import type { VisitManner } from './visitor.js';
 import type { Visit } from './visit-result.js';
 
 /** Loads a page in one view. */
@@ -81,7 +82,7 @@ export class SurveyBrowser {
     this.visitors = Array.from({ length: options.tabs }, (_, tab) => ({
       first: sweptOf(options.views),
       views: options.views.map((_view, view) => ({
-        visit: (url, onLoaded) => this.#visit(view, tab, url, onLoaded),
+        visit: (url, manner) => this.#visit(view, tab, url, manner),
         prepare: () => this.#prepare(view, tab),
       })),
     }));
@@ -104,12 +105,12 @@ export class SurveyBrowser {
     ready.catch(() => {});
   }
 
-  async #visit(view: number, tab: number, url: string, onLoaded?: () => void): Promise<Visit> {
+  async #visit(view: number, tab: number, url: string, manner?: VisitManner): Promise<Visit> {
     for (let attempt = 1; ; attempt++) {
       const { gone, visitors } = await this.#alive();
       const visitor = visitors[view]![tab]!;
       // What is told of a page whose browser goes down under it may come too late, or never.
-      const visit = await Promise.race([visitor.visit(url, onLoaded), gone]);
+      const visit = await Promise.race([visitor.visit(url, manner), gone]);
       const down = visit === undefined || (await isDown(visit, gone));
       if (down) this.#options.onTrace?.('the browser went down during a visit', { url, attempt });
       if (!down || this.#closed) return visit ?? visitor.failed(url, 'the browser was closed');

@@ -161,7 +161,7 @@ async function wholeStory(workspace: Workspace, settings: Settings, io: Io): Pro
         const view = {
           rows,
           result,
-          narrowed: 'what is no image',
+          narrowed: 'those not about images',
           isNamed: result !== ranked,
           muted: [],
           top: 5,

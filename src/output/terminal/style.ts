@@ -120,8 +120,9 @@ export function joined(parts: readonly string[], { width }: Screen): string {
   const lines: string[] = [];
   for (const part of parts) {
     const longer = lines.length > 0 ? `${lines.at(-1)} · ${part}` : part;
-    if (lines.length > 0 && stringWidth(longer) <= width) lines[lines.length - 1] = longer;
+    // A line that goes on ends with a dot.
+    if (lines.length > 0 && stringWidth(longer) <= width - 2) lines[lines.length - 1] = longer;
     else lines.push(part);
   }
-  return lines.join('\n');
+  return lines.join(' ·\n');
 }

@@ -1,5 +1,5 @@
 import type { PageVisitor } from '../../browser/visit/survey-browser.js';
-import type { VisitLimits } from '../../browser/visit/visit.js';
+import type { VisitLimits } from '../../browser/visit/page-visit.js';
 import type { Access } from '../../core/address/access.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { NamedGroup } from '../../core/survey/page-groups.js';

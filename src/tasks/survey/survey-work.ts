@@ -136,9 +136,9 @@ function inTurn(visitor: PageVisitor, { crew, pace = 0, signal }: WorkOptions): 
   return {
     ...visitor,
     views: visitor.views.map((view) => ({
-      visit: async (url, onLoaded) => {
+      visit: async (url, manner) => {
         await crew.turn(url, pace, signal);
-        return view.visit(url, onLoaded);
+        return view.visit(url, manner);
       },
     })),
   };

@@ -45,7 +45,9 @@ export async function visitPage(
   const manners = limit ? { ...common, limit } : common;
   let rest: Promise<Visit[]> | undefined;
   const visitIn = async (view: number, onLoaded?: () => void) => {
-    const visit = await visitPatiently(() => views[view]!.visit(url, onLoaded), url, manners);
+    // Where nothing else is waiting, tabs are left when there is something else.
+    const manner = { onLoaded, mayBeLast: hurry };
+    const visit = await visitPatiently(() => views[view]!.visit(url, manner), url, manners);
     onVisit(visit);
     return visit;
   };

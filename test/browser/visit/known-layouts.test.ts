@@ -4,7 +4,7 @@ import { BodyCollector } from '../../../dist/src/browser/network/bodies.js';
 import { contextFor, launchBrowser } from '../../../dist/src/browser/chromium/launch.js';
 import { TextCollector } from '../../../dist/src/browser/network/texts.js';
 import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
-import { Visitor } from '../../../dist/src/browser/visit/visit.js';
+import { Visitor } from '../../../dist/src/browser/visit/visitor.js';
 import { contentHashOf } from '../../../src/images/hash.js';
 import { photograph } from '../../support/pictures.js';
 import { serve } from '../../support/server.js';

@@ -5,7 +5,7 @@ import { contextFor, launchBrowser } from '../../../dist/src/browser/chromium/la
 import { firstWidths, sweepRange } from '../../../dist/src/browser/visit/sweep.js';
 import { TextCollector } from '../../../dist/src/browser/network/texts.js';
 import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
-import { Visitor } from '../../../dist/src/browser/visit/visit.js';
+import { Visitor } from '../../../dist/src/browser/visit/visitor.js';
 import type { Visit } from '../../../dist/src/browser/visit/visit-result.js';
 import { slotWidthAt } from '../../../src/core/slots/slot-curve.js';
 import { contentHashOf } from '../../../src/images/hash.js';

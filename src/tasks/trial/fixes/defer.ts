@@ -4,7 +4,7 @@ import type { Fix } from './fix.js';
 
 export const defer: Fix = {
   name: 'defer',
-  title: 'scripts in the head wait until the document is there (defer)',
+  title: 'scripts in the head wait for the document (defer)',
   unit: 'element',
   isOfBytes: false,
   isUsual: () => false,

@@ -5,7 +5,7 @@ import type { Fix } from './fix.js';
 
 export const early: Fix = {
   name: 'early',
-  title: 'the largest picture of the first screen loads early, with priority',
+  title: 'the largest picture loads early, with priority',
   unit: 'element',
   isOfBytes: false,
   isUsual: () => true,

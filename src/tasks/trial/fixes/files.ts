@@ -9,7 +9,7 @@ import type { Fix, FixTools } from './fix.js';
 
 export const files: Fix = {
   name: 'files',
-  title: 'the files of the folder that --files names, at the addresses of their paths',
+  title: 'files of the folder that --files names, by their paths',
   unit: 'file',
   isOfBytes: false,
   isUsual: (tools) => tools.files !== null,

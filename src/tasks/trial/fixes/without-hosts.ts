@@ -13,7 +13,7 @@ const bringing = [
 
 export const withoutHosts: Fix = {
   name: 'without-hosts',
-  title: 'without what comes from the hosts that --without-host names',
+  title: 'without the hosts that --without-host names',
   unit: 'element',
   isOfBytes: true,
   isUsual: ({ hosts }) => hosts.length > 0,

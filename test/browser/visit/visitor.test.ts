@@ -6,8 +6,8 @@ import { networkWords } from '../../../dist/src/browser/chromium/navigate.js';
 import { openWindow } from '../../../dist/src/browser/chromium/own-window.js';
 import { TextCollector } from '../../../dist/src/browser/network/texts.js';
 import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
-import { Visitor } from '../../../dist/src/browser/visit/visit.js';
-import type { VisitLimits } from '../../../dist/src/browser/visit/visit.js';
+import { Visitor } from '../../../dist/src/browser/visit/visitor.js';
+import type { VisitLimits } from '../../../dist/src/browser/visit/page-visit.js';
 import type { Visit } from '../../../dist/src/browser/visit/visit-result.js';
 import type { View } from '../../../src/core/visitors/view.js';
 import { contentHashOf } from '../../../src/images/hash.js';
@@ -243,6 +243,31 @@ describe('a visit', () => {
     expect(first.images[0]!.transferBytes).toBeGreaterThan(picture.length);
     expect(second.images).toEqual(first.images);
     expect(second.bytesByType.image).toBe(first.bytesByType.image);
+  });
+
+  it('stays on a page that may be the last, until there is another', async () => {
+    const { origin, asked } = await serve({
+      '/': {
+        body: `<!doctype html><img src="/a.jpg"><script>
+          addEventListener('pagehide', () => navigator.sendBeacon('/left'));
+        </script>`,
+      },
+      '/other': { body: '<!doctype html><p>No picture.' },
+      '/a.jpg': { type: 'image/jpeg', body: picture },
+    });
+    const before = context.pages();
+    const same = visitor();
+    await same.visit(`${origin}/`, { mayBeLast: true });
+    const page = context.pages().find((one) => !before.includes(one))!;
+    expect(page.url()).toBe(`${origin}/`);
+    expect(asked).not.toContain('/left');
+    const { images, bytesByType, resources } = await same.visit(`${origin}/other`);
+    await expect.poll(() => asked).toContain('/left');
+    // Nothing of the page before counts.
+    expect(images).toEqual([]);
+    expect(bytesByType.image).toBe(0);
+    expect(resources.map(({ url }) => url)).toEqual([`${origin}/other`]);
+    await expect.poll(() => page.url()).toBe('about:blank');
   });
 });
 
