@@ -150,7 +150,7 @@ export interface QualitySearch {
 
 /**
  * Searches for the lowest quality of a lossy format that is enough; with all colours as well, where a quarter of them is not.
- * Where an encode takes long, the quality is searched with drafts, unless it is known where to begin.
+ * Where an encode takes long, a draft tells where to begin.
  *
  * @returns every encode that was made
  */
@@ -160,29 +160,32 @@ export async function searchFormat(
   { format, policy, least = Infinity, first = () => undefined }: QualitySearch,
 ): Promise<readonly EncodedPicture[]> {
   const { fullColourFrom, isSlow, ...usual } = lossyFormats[format] ?? unknownFormat;
-  // From a quality that is known to be near, it is a step or two to the end.
-  const isDraft = isSlow === true && first(false) === undefined;
   const made: EncodedPicture[] = [];
+  const tryOne = async (quality: number, fullColour: boolean, isDraft = false) => {
+    const one = await encodePicture(picture, frames, { format, quality, fullColour, isDraft });
+    made.push(one);
+    return { ...one, quality };
+  };
   // What is so far from enough that no quality will do is not searched to the end.
   const most = policy.quality.most + hopelesslyBeyond;
-  const search = (fullColour: boolean, least: number) =>
-    searchQuality(
+  const search = async (fullColour: boolean, least: number) => {
+    let begin = first(fullColour) ?? usual.first;
+    if (isSlow === true) {
+      const draft = await tryOne(Math.min(policy.quality.most, begin), fullColour, true);
+      begin = Math.ceil(needed(draft, policy.similarity, usual.fall) - beyondDraft);
+    }
+    return searchQuality(
       policy.similarity,
       policy.quality,
-      async (quality) => {
-        const encoding = { format, quality, fullColour, isDraft };
-        const one = await encodePicture(picture, frames, encoding);
-        made.push(one);
-        return { ...one, quality };
-      },
+      (quality) => tryOne(quality, fullColour),
       (one) => {
         const quality = needed(one, policy.similarity, usual.fall);
         return quality > most || one.bytes * shrink ** Math.max(0, one.quality - quality) >= least;
       },
-      { ...usual, first: first(fullColour) ?? usual.first },
+      { ...usual, first: begin },
     );
+  };
   const found = await search(false, least);
-  if (isDraft) return [...made, ...(await fromDraft(picture, frames, found, { format, policy }))];
   const isEnough = found.similarity >= policy.similarity;
   const hasMoreColours = fullColourFrom < Infinity;
   if (hasMoreColours && (!isEnough || found.quality >= fullColourFrom) && found.bytes < least)
@@ -192,28 +195,6 @@ export async function searchFormat(
 
 /** What more effort gains, in steps of quality. */
 const beyondDraft = 0.5;
-/** Encodes that are made to be sure of what the drafts say. */
-const mostFinals = 3;
-
-/** Encodes in earnest at the quality that a draft says will be enough, and at a higher one where it is not. */
-async function fromDraft(
-  picture: Reduced,
-  frames: number,
-  draft: EncodedPicture,
-  { format, policy: { similarity, quality: range } }: QualitySearch,
-): Promise<readonly EncodedPicture[]> {
-  const { fall } = lossyFormats[format] ?? unknownFormat;
-  const within = (quality: number) => Math.min(range.most, Math.max(range.least, quality));
-  const made: EncodedPicture[] = [];
-  let quality = within(Math.ceil(needed(draft, similarity, fall) - beyondDraft));
-  while (made.length < mostFinals) {
-    const one = await encodePicture(picture, frames, { format, quality, fullColour: false });
-    made.push(one);
-    if (one.similarity >= similarity || quality === range.most) break;
-    quality = within(Math.max(quality + 1, Math.ceil(needed(one, similarity, fall))));
-  }
-  return made;
-}
 
 /** The whole picture has places that are harder than those of its sample: it needs about so much more quality. */
 const beyondSample = 2;
@@ -221,7 +202,7 @@ const beyondSample = 2;
 interface LossyFormat extends QualityPrior {
   /** The quality from which on all colours at a lower quality may be smaller; infinite in a format that has them always. */
   readonly fullColourFrom: number;
-  /** Whether an encode takes so long that qualities are tried on drafts. */
+  /** Whether an encode takes so long that a draft is to tell where the search begins. */
   readonly isSlow?: boolean;
 }
 
