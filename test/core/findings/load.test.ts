@@ -60,6 +60,18 @@ describe('what stands out in a load', () => {
     expect(found(run, 'long-wait')).toMatchObject([{ cost: 700 }]);
   });
 
+  it('is no server that waits for a line which other responses keep busy', () => {
+    // 600 kB take this line 800 ms.
+    const big = request('/big.jpg', 110, { wait: 50, receive: 800 }, { transferBytes: 600_000 });
+    const small = request('/small.css', 110, { wait: 845 });
+    expect(found(load([big, small]), 'long-wait')).toEqual([]);
+    // Half of that leaves 402.5 ms that nothing but the server explains.
+    const half = { ...big, transferBytes: 300_000 };
+    expect(found(load([half, small]), 'long-wait')).toMatchObject([
+      { url: small.url, cost: 402.5 },
+    ]);
+  });
+
   it('is the largest picture when it is found late', () => {
     const hero = request('/hero.jpg', 900, { wait: 50 }, { initiator: 'script' });
     const largest = { selector: '#hero', url: hero.url };

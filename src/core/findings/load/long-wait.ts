@@ -1,6 +1,7 @@
+import { serverTime } from '../../load/server-time.js';
 import { isEarly, loadFinding } from './load-case.js';
 
-/** A server that takes longer than this to respond, besides the network's round trip, is slow. */
+/** A server that takes longer than this to respond is slow. */
 const patience = 300;
 
 /** A long wait for the first byte: the server's time, not the network's. */
@@ -13,12 +14,13 @@ export const longWait = loadFinding({
   docs: {
     meaning: 'A server takes long to begin its response.',
     why: 'Nothing can be done with the line meanwhile.',
-    computed: 'By the phase wait, against the round trip of the line.',
+    computed:
+      'By the phase wait, less the round trip of the line and the time for which it was busy with other responses.',
     ignore: 'Where the response is made for one visitor at a time.',
   },
   check: (load) =>
     load.requests.flatMap((request) => {
-      const server = request.phases.wait - (load.network?.latency ?? 0);
+      const server = serverTime(request, load.requests, load.network);
       if (server < patience) return [];
       return [{ data: { server }, url: request.url, cost: server, late: !isEarly(request, load) }];
     }),
