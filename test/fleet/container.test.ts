@@ -126,7 +126,8 @@ describe.skipIf(missing)('the container of a worker', () => {
     expect(told).toMatch(/^Finished kites: 4 pages$/m);
     expect(status).toBe(0);
     expect([...site.visits().values()]).toEqual([1, 1, 1, 1]);
-  });
+    // As long as the longest of its steps may take, and the others.
+  }, 600_000);
 });
 
 /**
