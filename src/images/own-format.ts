@@ -1,0 +1,91 @@
+import { bytesAt, tellsBytesAt } from '../core/pixels/bytes-at.js';
+import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
+import { encodeExactly, encodePicture } from './encoded-picture.js';
+import type { EncodedPicture } from './encoded-picture.js';
+import { lossyFormat, qualityNeeded } from './lossy-formats.js';
+import type { LossyFormat } from './lossy-formats.js';
+import type { Reduced } from './picture.js';
+
+export interface OwnFormat {
+  /** The format of the file as it is. */
+  readonly own: EncodedFormat;
+  readonly nature: Nature;
+  readonly policy: Pick<Policy, 'quality'>;
+  /** What the bytes are asked at. */
+  readonly threshold: number;
+}
+
+/** More encodes than this are not made only to tell the bytes of a format that is not chosen. */
+const mostMore = 3;
+
+/**
+ * Encodes a picture in its own format until its bytes at a similarity are known to a few per cent: nobody is given that file,
+ * it only tells how much of the waste is the quality's and how much the format's.
+ *
+ * @param made encodes of the picture in any format
+ * @returns the encodes that had to be made besides
+ */
+export async function encodesToTell(
+  picture: Reduced,
+  frames: number,
+  made: readonly EncodedPicture[],
+  { own, nature, policy, threshold }: OwnFormat,
+): Promise<readonly EncodedPicture[]> {
+  const isMade = made.some(({ format }) => format === own);
+  const prior = nature === 'drawing' ? undefined : lossyFormat(own);
+  if (!prior)
+    return isMade ? [] : [await encodeExactly(picture, frames, own, nature === 'drawing')];
+  const more: EncodedPicture[] = [];
+  while (more.length < mostMore) {
+    const series = seriesIn(own, [...made, ...more]);
+    if (series.some((one) => tellsBytesAt(one, threshold))) break;
+    const { quality, fullColour } = nextTry(series, threshold, prior);
+    const within = Math.min(policy.quality.most, Math.max(policy.quality.least, quality));
+    const known = series.flat().filter((one) => (one.fullColour ?? false) === fullColour);
+    if (known.some((one) => one.quality === within)) break;
+    more.push(await encodePicture(picture, frames, { format: own, quality: within, fullColour }));
+  }
+  return more;
+}
+
+/** Bytes of a picture in its own format at a similarity, from what was encoded in it. */
+export function ownBytesAt(
+  own: EncodedFormat,
+  made: readonly EncodedPicture[],
+  threshold: number,
+): number {
+  const series = seriesIn(own, made);
+  if (series.length === 0)
+    return Math.min(...made.filter(({ format }) => format === own).map(({ bytes }) => bytes));
+  const telling = series.filter((one) => tellsBytesAt(one, threshold));
+  return Math.min(...(telling.length > 0 ? telling : series).map((one) => bytesAt(one, threshold)));
+}
+
+/** Fewer colours than this many steps beyond where all of them may be smaller are not worth a try. */
+const muchColour = 8;
+
+/** Where the one with fewer colours would have to be too good, all colours are tried. */
+function nextTry(
+  series: readonly (readonly EncodedPicture[])[],
+  threshold: number,
+  prior: LossyFormat,
+): { quality: number; fullColour: boolean } {
+  const last = series.at(-1)?.at(-1);
+  if (!last) return { quality: prior.first, fullColour: false };
+  const quality = Math.round(qualityNeeded({ ...last, quality: last.quality! }, threshold, prior));
+  if (last.fullColour || quality < prior.fullColourFrom + muchColour)
+    return { quality, fullColour: last.fullColour ?? false };
+  return { quality: prior.first, fullColour: true };
+}
+
+/** The encodes in a format that have a quality: those with fewer colours, and those with all of them. */
+function seriesIn(
+  format: EncodedFormat,
+  made: readonly EncodedPicture[],
+): readonly (readonly EncodedPicture[])[] {
+  const ones = made.filter((one) => one.format === format && one.quality !== null && !one.isDraft);
+  const series = [false, true].map((all) =>
+    ones.filter((one) => (one.fullColour ?? false) === all),
+  );
+  return series.filter((one) => one.length > 0);
+}
