@@ -1,9 +1,9 @@
-import { searchQuality } from '../core/pixels/quality-search.js';
+import { area } from '../core/base/size.js';
 import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
-import { encodeExactly, encodePicture } from './encoded-picture.js';
+import { encodeExactly } from './encoded-picture.js';
 import type { EncodedPicture } from './encoded-picture.js';
-import { lossyFormat, qualityNeeded } from './lossy-formats.js';
-import type { LossyFormat } from './lossy-formats.js';
+import { lossyFormat } from './lossy-formats.js';
+import { searchFormat } from './lossy-search.js';
 import { encodesToTell, ownBytesAt } from './own-format.js';
 import type { Reduced } from './picture.js';
 
@@ -36,7 +36,8 @@ export async function searchFormats(
   const { own, nature, policy } = search;
   const formats = inTurn(new Set([...search.formats, own]));
   const inAll = { own, nature, policy };
-  const sample = nature === 'drawing' ? null : await picture.sample();
+  const isSampled = nature !== 'drawing' && area(picture.size) >= leastSampled;
+  const sample = isSampled ? await picture.sample() : null;
   if (!sample)
     return withOwn(picture, frames, await encodesIn(picture, frames, { ...inAll, formats }), inAll);
   const onTiles = await withOwn(
@@ -88,6 +89,9 @@ async function withOwn(
   // What was only tried near a similarity may seem to be smaller than the smallest that was made.
   return { made, chosen, ownBytes: Math.max(chosen.bytes, ownBytesAt(own, made, threshold)) };
 }
+
+/** Pixels from which a picture is searched on tiles of it first: below, that takes as long as the encodes that it saves. */
+const leastSampled = 2_000_000;
 
 /** An encode of a sample that differs this many times as much from it as is allowed may do on the whole picture. */
 const nearlyEnough = 1.3;
@@ -167,78 +171,8 @@ async function encodesAs(
   return searchFormat(picture, frames, { format, policy, least, first });
 }
 
-export interface QualitySearch {
-  readonly format: EncodedFormat;
-  readonly policy: Pick<Policy, 'similarity' | 'quality'>;
-  /** Bytes of a file that is alike enough already: nothing larger is of use. */
-  readonly least?: number | undefined;
-  /** The quality to begin at, where more is known than what photographs usually need. */
-  readonly first?: (fullColour: boolean) => number | undefined;
-}
-
-/**
- * Searches for the lowest quality of a lossy format that is enough; with all colours as well, where a quarter of them is not.
- * Where an encode takes long, a draft tells where to begin.
- *
- * @returns every encode that was made
- */
-export async function searchFormat(
-  picture: Reduced,
-  frames: number,
-  { format, policy, least = Infinity, first = () => undefined }: QualitySearch,
-): Promise<readonly EncodedPicture[]> {
-  const { fullColourFrom, isSlow, ...usual } = lossyFormat(format) ?? unknownFormat;
-  const made: EncodedPicture[] = [];
-  const tryOne = async (quality: number, fullColour: boolean, isDraft = false) => {
-    const one = await encodePicture(picture, frames, { format, quality, fullColour, isDraft });
-    made.push(one);
-    return { ...one, quality };
-  };
-  // What is so far from enough that no quality will do is not searched to the end.
-  const most = policy.quality.most + hopelesslyBeyond;
-  const search = async (fullColour: boolean, least: number) => {
-    let begin = first(fullColour) ?? usual.first;
-    if (isSlow === true) {
-      const draft = await tryOne(Math.min(policy.quality.most, begin), fullColour, true);
-      begin = Math.ceil(qualityNeeded(draft, policy.similarity, usual) - beyondDraft);
-    }
-    return searchQuality(
-      policy.similarity,
-      policy.quality,
-      (quality) => tryOne(quality, fullColour),
-      (one) => {
-        const quality = qualityNeeded(one, policy.similarity, usual);
-        return quality > most || one.bytes * shrink ** Math.max(0, one.quality - quality) >= least;
-      },
-      { ...usual, first: begin },
-    );
-  };
-  const found = await search(false, least);
-  const isEnough = found.similarity >= policy.similarity;
-  const hasMoreColours = fullColourFrom < Infinity;
-  if (hasMoreColours && (!isEnough || found.quality >= fullColourFrom) && found.bytes < least)
-    await search(true, isEnough ? Math.min(least, found.bytes) : least);
-  return made;
-}
-
-/** What more effort gains, in steps of quality. */
-const beyondDraft = 0.5;
-
 /** The whole picture has places that are harder than those of its sample: it needs about so much more quality. */
 const beyondSample = 2;
-
-/** What is left of the bytes, at the least, at a quality of one less. */
-const shrink = 0.93;
-
-/** How far beyond the highest quality a search may aim before it is given up. */
-const hopelesslyBeyond = 15;
-
-const unknownFormat: LossyFormat = {
-  first: 80,
-  fall: 0.06,
-  fullColourFrom: Infinity,
-  isSlow: false,
-};
 
 /** Where no quality is enough, one that is this little less alike than the best is as good. */
 const asGood = 1.05;

@@ -84,7 +84,7 @@ function draftOf(
   { format }: EncodedPicture,
   made: readonly EncodedPicture[],
 ): EncodedPicture | undefined {
-  return made.find((one) => one.isDraft && one.format === format);
+  return made.filter((one) => one.isDraft && one.format === format).at(-1);
 }
 
 /**

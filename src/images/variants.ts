@@ -5,7 +5,8 @@ import { carriedOf, encodeWith } from './kept-metadata.js';
 import { isLossless } from './encode.js';
 import { encodeExactly } from './encoded-picture.js';
 import type { EncodedPicture } from './encoded-picture.js';
-import { best, searchFormat } from './format-search.js';
+import { best } from './format-search.js';
+import { searchFormat } from './lossy-search.js';
 import { reduce } from './picture.js';
 import type { Reduced } from './picture.js';
 
