@@ -54,7 +54,8 @@ let flat: Buffer;
 let moving: Buffer;
 
 beforeAll(async () => {
-  wide = await photograph(1200, 600).jpeg({ quality: 92 }).toBuffer();
+  // So low a quality that nothing as similar to it is smaller.
+  wide = await photograph(1200, 600).jpeg({ quality: 80 }).toBuffer();
   lying = await photograph(400, 200, 7).withMetadata({ orientation: 6 }).jpeg().toBuffer();
   flat = await drawing(300, 300).png().toBuffer();
   moving = await animation(100, 3);
