@@ -30,7 +30,7 @@ const avifEffort = ({ width, height }: Size) => (width * height > largeArea ? 1 
 const largeArea = 3_000_000;
 
 /** The quality of lossy AVIF, on its own scale, that looks like the other formats at theirs. */
-const avifQuality = (quality: number) => Math.max(1, Math.round(1.3 * quality - 44));
+const avifQuality = (quality: number) => Math.max(1, Math.round(1.3 * quality - 39));
 
 /** How far WebP rounds, on its own scale (100 not at all): by 4 of 255 at the most. */
 const roundedBy = 40;

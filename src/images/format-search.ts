@@ -4,7 +4,7 @@ import { encodeExactly } from './encoded-picture.js';
 import type { EncodedPicture } from './encoded-picture.js';
 import { lossyFormat } from './lossy-formats.js';
 import { searchFormat } from './lossy-search.js';
-import { encodesToTell, ownBytesAt } from './own-format.js';
+import { encodesToTell, ownBytesAt, ownQualityAt } from './own-format.js';
 import type { Reduced } from './picture.js';
 
 export interface FormatSearch {
@@ -72,22 +72,33 @@ export async function searchFormats(
   return { made, chosen, ownBytes: Math.max(chosen.bytes, Math.round(chosen.bytes * larger)) };
 }
 
-/** Chooses, and tells the bytes in the format of the file as it is, with the encodes that this takes. */
+/**
+ * Chooses, and tells the bytes in the format of the file as it is, with the encodes that this takes. Where those seem to be
+ * fewer than what was chosen, the own format is searched, too.
+ */
 async function withOwn(
   picture: Reduced,
   frames: number,
   found: readonly EncodedPicture[],
   { own, nature, policy }: Omit<FormatSearch, 'formats'>,
 ): Promise<FormatsFound> {
-  const chosen = best(found, policy.similarity);
-  if (chosen.format === own) return { made: found, chosen, ownBytes: chosen.bytes };
+  const made = [...found];
+  let chosen = best(made, policy.similarity);
+  if (chosen.format === own) return { made, chosen, ownBytes: chosen.bytes };
   const threshold = Math.min(policy.similarity, chosen.similarity);
-  const more = await encodesToTell(picture, frames, found, {
-    ...{ own, nature, policy, threshold },
-  });
-  const made = [...found, ...more];
+  const asked = { own, nature, policy, threshold };
+  made.push(...(await encodesToTell(picture, frames, made, asked)));
+  if (ownBytesAt(own, made, threshold) < chosen.bytes) {
+    if (nature !== 'drawing' && lossyFormat(own)) {
+      const first = (fullColour: boolean) => ownQualityAt(own, made, policy.similarity, fullColour);
+      const search = { format: own, policy, least: chosen.bytes, first };
+      made.push(...(await searchFormat(picture, frames, search)));
+    }
+    chosen = best(made, policy.similarity);
+  }
   // What was only tried near a similarity may seem to be smaller than the smallest that was made.
-  return { made, chosen, ownBytes: Math.max(chosen.bytes, ownBytesAt(own, made, threshold)) };
+  const ownBytes = Math.max(chosen.bytes, ownBytesAt(own, made, threshold));
+  return { made, chosen, ownBytes: chosen.format === own ? chosen.bytes : ownBytes };
 }
 
 /** Pixels from which a picture is searched on tiles of it first: below, that takes as long as the encodes that it saves. */

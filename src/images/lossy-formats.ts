@@ -14,7 +14,7 @@ export interface LossyFormat extends QualityPrior {
  * default similarity (bench/priors.mjs).
  */
 const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
-  avif: { first: 88, fall: 0.075, fullColourFrom: Infinity, isSlow: true },
+  avif: { first: 84, fall: 0.075, fullColourFrom: Infinity, isSlow: true },
   webp: { first: 88, fall: 0.069, fullColourFrom: 96, isSlow: false },
   jpeg: { first: 84, fall: 0.067, fullColourFrom: 88, isSlow: false },
 };

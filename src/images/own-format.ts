@@ -61,6 +61,20 @@ export function ownBytesAt(
   return Math.min(...(telling.length > 0 ? telling : series).map((one) => bytesAt(one, threshold)));
 }
 
+/** The quality at which a picture would have a similarity in its own format; `undefined` where nothing was tried. */
+export function ownQualityAt(
+  own: EncodedFormat,
+  made: readonly EncodedPicture[],
+  threshold: number,
+  fullColour: boolean,
+): number | undefined {
+  const prior = lossyFormat(own);
+  const known = seriesIn(own, made).find(([one]) => (one!.fullColour ?? false) === fullColour);
+  const last = known?.at(-1);
+  if (!prior || !last) return undefined;
+  return Math.ceil(qualityNeeded({ ...last, quality: last.quality! }, threshold, prior));
+}
+
 /** Fewer colours than this many steps beyond where all of them may be smaller are not worth a try. */
 const muchColour = 8;
 

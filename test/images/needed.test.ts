@@ -5,7 +5,7 @@ import type { Policy } from '../../src/core/policy/policy.js';
 import { readImageFacts } from '../../src/images/facts.js';
 import { natureOf } from '../../src/images/nature.js';
 import { encodeNeeded } from '../../src/images/needed.js';
-import { animation, drawing, photograph, scene } from '../support/pictures.js';
+import { animation, drawing, photograph, scene, speckles } from '../support/pictures.js';
 
 async function neededFor(body: Buffer, width: number, height: number, policy = defaultPolicy) {
   const file = await readImageFacts(body, '');
@@ -86,6 +86,29 @@ describe('encodeNeeded', () => {
     // Nobody can be as similar as that: all are tried.
     const strict = await triedAt(450, 300, { ...defaultPolicy, similarity: 0.9999 });
     expect(strict.formats).toEqual(new Set(['avif', 'webp', 'jpeg']));
+  });
+
+  it('keeps a format that packs the picture better than AVIF', async () => {
+    const body = await (await speckles(900, 450)).jpeg({ quality: 95 }).toBuffer();
+    const { format, steps, attempts } = await neededFor(body, 600, 300);
+    const enough = attempts.filter(
+      (one) => !one.isDraft && one.format === 'avif' && one.similarity >= defaultPolicy.similarity,
+    );
+    expect(enough.length).toBeGreaterThan(0);
+    expect(format).toBe('jpeg');
+    expect(steps.best).toBeLessThan(Math.min(...enough.map(({ bytes }) => bytes)));
+  });
+
+  it('means nearly the same by a quality in AVIF and in JPEG', async () => {
+    const body = await scene(900, 600).jpeg({ quality: 95 }).toBuffer();
+    const qualities = [];
+    for (const formats of [['avif'], []] as const) {
+      const policy = { ...defaultPolicy, formats: [...formats] };
+      const { format, steps, attempts } = await neededFor(body, 450, 300, policy);
+      expect(format).toBe(formats[0] ?? 'jpeg');
+      qualities.push(attempts.find(({ bytes }) => bytes === steps.best)!.quality!);
+    }
+    expect(Math.max(...qualities) - Math.min(...qualities)).toBeLessThan(6);
   });
 
   it('tells the bytes in its own format as a search in that format alone finds them', async () => {
