@@ -4,7 +4,7 @@ import { formatSize } from '../../core/base/size.js';
 import type { RefitView } from '../views/refit.js';
 import { plainText, shorten } from '../words/plain-text.js';
 import { count, formatBytes, formatShare } from '../words/units.js';
-import { paletteFor, table } from './style.js';
+import { paletteFor, table, wrapped } from './style.js';
 import type { Screen } from './style.js';
 
 /** A refit as a page of text: one row a file, from what to what, then what is to be done with them. */
@@ -109,7 +109,10 @@ function asideLines({ kept, notMade, collisions }: RefitView, screen: Screen): s
     ...(first.length > 0
       ? [
           yellow(
-            `${count(collisions.length, 'file has', 'files have')} a longer name, because another file has the usual one and is still asked for: see ${first.join(', ')}${collisions.length > 3 ? ' …' : ''}`,
+            wrapped(
+              `${count(collisions.length, 'file has', 'files have')} a longer name, because another file has the usual one and is still asked for: see ${first.join(', ')}${collisions.length > 3 ? ' …' : ''}`,
+              screen,
+            ),
           ),
         ]
       : []),
