@@ -36,12 +36,7 @@ export default defineConfig({
           ...common,
           name: 'browser',
           include: ['test/**/*.test.ts'],
-          // Of the attacks, only those that are soon made.
-          exclude: [
-            ...unit,
-            'test/{package,real,whole,clock,findings,fleet}/**',
-            'test/hostile/!(lying-pages).test.ts',
-          ],
+          exclude: [...unit, 'test/{real,whole,clock,findings,fleet,hostile}/**'],
           // They wait as much as they compute: one more than there are cores keeps a small machine busy.
           maxWorkers: 3,
           sequence: { groupOrder: 2 },

@@ -19,7 +19,8 @@ export default defineConfig({
       },
     ],
     globalSetup: ['test/fleet/global.ts'],
-    fileParallelism: false,
+    // Half of what they take is waiting: for a server that crashed, for connections that are lost, for packages.
+    maxWorkers: 2,
     testTimeout: 300_000,
     hookTimeout: 180_000,
   },

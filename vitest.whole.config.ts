@@ -3,7 +3,7 @@ import { BaseSequencer } from 'vitest/node';
 import type { TestSpecification } from 'vitest/node';
 
 /** Tests that wait for the demo, which is under way while the others run. */
-const waiting = /\/(?:demo|deploy|museum)\.test\.ts$/;
+const waiting = /\/(?:demo|demo-weeks|deploy|museum|package)\.test\.ts$/;
 
 class WaitingLast extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {

@@ -1,4 +1,6 @@
 import { spawnSync } from 'node:child_process';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 
 /**
  * Installs packages of Debian where that can be done without asking anybody.
@@ -12,10 +14,15 @@ export function providePackages(names: readonly string[]): string | undefined {
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   const call = ['install', '-y', '-qq', '--no-install-recommends', ...missing()];
   // Servers that their packages start would hold the usual ports, and are not ours to use.
-  spawnSync('apt-get', ['update', '-qq'], { env });
-  spawnSync('apt-get', call, { env: { ...env, RUNLEVEL: '1' } });
+  apt(['update', '-qq'], env);
+  apt(call, { ...env, RUNLEVEL: '1' });
   const left = missing();
   return left.length === 0 ? undefined : `${left.join(', ')} cannot be had from Debian here`;
+}
+
+/** One call after another: test files that run side by side may want packages at the same time. */
+function apt(values: readonly string[], env: NodeJS.ProcessEnv): void {
+  spawnSync('flock', [join(tmpdir(), 'lynx-packages.lock'), 'apt-get', ...values], { env });
 }
 
 function isInstalled(name: string): boolean {

@@ -22,9 +22,13 @@ export interface Call {
   readonly env?: Readonly<Record<string, string>>;
 }
 
-/** Starts the built program; the caller waits for it, or stops it. */
-export function start(values: readonly string[], { cwd, env = {} }: Call): ChildProcess {
-  return spawn(process.execPath, [programFile, ...values], {
+/** Starts the built program, or where it was installed; the caller waits for it, or stops it. */
+export function start(
+  values: readonly string[],
+  { cwd, env = {} }: Call,
+  program = programFile,
+): ChildProcess {
+  return spawn(process.execPath, [program, ...values], {
     cwd,
     // Five seconds of rest after every load are asked for by those tests alone that are about them.
     env: {

@@ -1,41 +1,58 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { installPackage } from './installed-package.js';
+import type { InstalledPackage } from './installed-package.js';
 import { outcomeOf, start } from './program.js';
 import type { Outcome } from './program.js';
 
 /** The cache of the demo's pictures, drawn once for all test files. */
 export const demoCache = () => join(sharedFolder(), 'cache');
 
-/** Where the demo was run, and what it printed. */
+/** Where the package was installed and the demo run, and what it printed. */
 export interface SharedDemo {
   /** Its working folder: the workspace, and the refit in `brindle-bay-refit`. Not to be written to. */
   readonly cwd: string;
+  readonly installed: InstalledPackage;
   readonly outcome: Outcome;
 }
 
 const folderOf = () => join(sharedFolder(), 'demo');
-const outcomeFile = () => join(sharedFolder(), 'demo.json');
+const demoFile = () => join(sharedFolder(), 'demo.json');
 
-/** Starts the demo, unless somebody else of this run has done so. */
+/** Starts the demo as somebody would who has installed the package, unless somebody else of this run has done so. */
 export function startDemo(): { readonly stop: () => void } | undefined {
   if (!isFirst('demo.lock')) return undefined;
   mkdirSync(folderOf());
-  const child = start(['demo'], { cwd: folderOf(), env: { ZEALOUS_LYNX_CACHE: demoCache() } });
-  void outcomeOf(child).then((outcome) => {
+  const stopped = new AbortController();
+  void runDemo(stopped.signal).then((demo) => {
     if (!existsSync(folderOf())) return;
-    writeFileSync(`${outcomeFile()}.draft`, JSON.stringify(outcome));
-    renameSync(`${outcomeFile()}.draft`, outcomeFile());
+    writeFileSync(`${demoFile()}.draft`, JSON.stringify(demo));
+    renameSync(`${demoFile()}.draft`, demoFile());
   });
-  return { stop: () => void child.kill() };
+  return { stop: () => stopped.abort() };
+}
+
+async function runDemo(signal: AbortSignal): Promise<SharedDemo | { readonly failed: string }> {
+  const cwd = folderOf();
+  try {
+    const installed = await installPackage(sharedFolder(), cwd);
+    const env = { ZEALOUS_LYNX_CACHE: demoCache() };
+    const child = start(['demo'], { cwd, env }, installed.program);
+    signal.addEventListener('abort', () => child.kill());
+    return { cwd, installed, outcome: await outcomeOf(child) };
+  } catch (error) {
+    return { failed: String(error) };
+  }
 }
 
 /** The demo, run once for all test files of a run; waits until it is done. */
 export async function sharedDemo(): Promise<SharedDemo> {
   startDemo();
-  while (!existsSync(outcomeFile())) await pause(200);
-  const outcome = JSON.parse(readFileSync(outcomeFile(), 'utf8')) as Outcome;
-  return { cwd: folderOf(), outcome };
+  while (!existsSync(demoFile())) await pause(200);
+  const demo = JSON.parse(readFileSync(demoFile(), 'utf8')) as Awaited<ReturnType<typeof runDemo>>;
+  if ('failed' in demo) throw new Error(demo.failed);
+  return demo;
 }
 
 function isFirst(name: string): boolean {

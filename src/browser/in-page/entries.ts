@@ -28,3 +28,12 @@ export interface LayoutShiftEntry extends PerformanceEntry {
     readonly currentRect: DOMRectReadOnly;
   }[];
 }
+
+export interface LargestEntry extends PerformanceEntry {
+  /** Square CSS pixels of it in the window. */
+  readonly size: number;
+  /** Address of the picture; empty for a text. */
+  readonly url: string;
+  /** `null` when it is no longer in the document. */
+  readonly element: Element | null;
+}

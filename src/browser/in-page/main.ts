@@ -3,7 +3,8 @@ export { breakpointsOf } from './breakpoints.js';
 export { documentFacts, hasDocument } from './document-facts.js';
 export { holdsImagesBack, lazyAddresses } from './held-images.js';
 export { loadFacts } from './load-facts.js';
-export { largestContent, markersOf } from './markers.js';
+export { largestContent } from './largest-content.js';
+export { markersOf } from './markers.js';
 export { layoutsKnownBefore, placementsOf, slotWidths } from './placements.js';
 export { selectorOf } from './selector.js';
 export {

@@ -26,7 +26,7 @@ const forms: Forms<StoryView> = {
     print: () =>
       Promise.resolve(
         ({ picture }) =>
-          `The numbers of the four weeks as a picture: ${picture}\nNext: zealous-lynx history, zealous-lynx history week-2 week-3 --measure waste`,
+          `The numbers over time as a picture: ${picture}\nNext: zealous-lynx history, zealous-lynx history week-2 week-3 --measure waste`,
       ),
   },
   json: {
@@ -78,7 +78,7 @@ export async function fourWeeks(
         const view = { ...found, top: 5 };
         steps.push(historyDocument(view));
         svg = historySvg(view);
-        say(`\n${cyan('▌')} ${bold('history: what four weeks brought')}\n`);
+        say(`\n${cyan('▌')} ${bold('history: the site over time')}\n`);
         say(drawHistory(view, screen));
       },
     },

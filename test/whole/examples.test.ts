@@ -2,27 +2,32 @@ import { spawnSync } from 'node:child_process';
 import { cpSync, readFileSync, symlinkSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { temporaryFolder } from '../support/folder.js';
 
 const root = fileURLToPath(new URL('../..', import.meta.url));
 
-/** A copy of the code with a patch applied, and built. */
-function patched(name: string): string {
-  const copy = temporaryFolder();
+const examples = ['finding.patch', 'option.patch', 'form.patch'];
+let copy: string;
+
+/** A copy of the code, where each example could be applied by itself, with all of them applied, and built. */
+beforeAll(() => {
+  copy = temporaryFolder(afterAll);
   for (const part of ['src', 'demo', 'report-app', 'test', 'scripts', 'docs', 'schemas'])
     cpSync(join(root, part), join(copy, part), { recursive: true });
   for (const file of ['package.json', 'tsconfig.json', 'tsconfig.check.json', 'vitest.config.ts'])
     cpSync(join(root, file), join(copy, file));
   symlinkSync(join(root, 'node_modules'), join(copy, 'node_modules'), 'dir');
-  run(copy, 'git', ['apply', '--whitespace=nowarn', join(root, 'test/examples', name)]);
-  run(copy, process.execPath, ['scripts/build.mjs']);
-  return copy;
-}
+  const apply = (name: string, ...more: readonly string[]) =>
+    run('git', ['apply', '--whitespace=nowarn', ...more, join(root, 'test/examples', name)]);
+  for (const name of examples) apply(name, '--check');
+  for (const name of examples) apply(name);
+  run(process.execPath, ['scripts/build.mjs']);
+}, 300_000);
 
-function run(cwd: string, program: string, values: readonly string[], status = 0): string {
+function run(program: string, values: readonly string[], status = 0): string {
   const env = { ...process.env, NO_COLOR: '1', COLUMNS: '140' };
-  const done = spawnSync(program, values, { cwd, env, encoding: 'utf8' });
+  const done = spawnSync(program, values, { cwd: copy, env, encoding: 'utf8' });
   expect([done.status, done.status === status ? '' : done.stdout + done.stderr]).toEqual([
     status,
     '',
@@ -30,10 +35,10 @@ function run(cwd: string, program: string, values: readonly string[], status = 0
   return done.stdout + done.stderr;
 }
 
-const runTests = (copy: string, file: string) =>
-  run(copy, process.execPath, ['node_modules/vitest/vitest.mjs', 'run', '--project', 'unit', file]);
-const program = (copy: string, values: readonly string[], status = 0) =>
-  run(copy, process.execPath, ['dist/bundle/cli/main.js', ...values], status);
+const runTests = (file: string) =>
+  run(process.execPath, ['node_modules/vitest/vitest.mjs', 'run', '--project', 'unit', file]);
+const program = (values: readonly string[], status = 0) =>
+  run(process.execPath, ['dist/bundle/cli/main.js', ...values], status);
 
 /** The files that a patch touches, and how many lines it adds to each. */
 function touched(name: string): Record<string, number> {
@@ -56,19 +61,17 @@ describe('the worked examples', () => {
       'test/core/findings/huge-animation.test.ts',
     ]);
     expect(files['src/core/findings/image/index.ts']).toBe(2);
-    const copy = patched('finding.patch');
-    expect(runTests(copy, 'test/core/findings')).toContain('huge-animation.test.ts');
+    expect(runTests('test/core/findings')).toContain('huge-animation.test.ts');
   });
 
   it('add an option with one line', () => {
     expect(touched('option.patch')).toEqual({ 'src/cli/commands/rank.ts': 1 });
-    const copy = patched('option.patch');
-    expect(program(copy, ['rank', '--help'])).toMatch(/--least +Leave out rows .* \[0\]/);
-    expect(program(copy, ['rank', '--least', 'many'], 2)).toContain(
+    expect(program(['rank', '--help'])).toMatch(/--least +Leave out rows .* \[0\]/);
+    expect(program(['rank', '--least', 'many'], 2)).toContain(
       '--least: expected a whole number from 0 to 1,000,000,000, found "many"',
     );
     for (const shell of ['bash', 'zsh', 'fish'])
-      expect(program(copy, ['completion', shell])).toContain('least');
+      expect(program(['completion', shell])).toContain('least');
   });
 
   it('add a form of output with one file and an entry in the table', () => {
@@ -79,9 +82,8 @@ describe('the worked examples', () => {
       'test/output/tsv/rank.test.ts',
     ]);
     expect(files['src/cli/forms/rank.ts']).toBeLessThanOrEqual(4);
-    const copy = patched('form.patch');
-    expect(program(copy, ['rank', '--help'])).toContain('--tsv');
-    expect(program(copy, ['rank', '--tsv', '--csv'], 2)).toContain('only one form of output');
-    runTests(copy, 'test/output/tsv');
+    expect(program(['rank', '--help'])).toContain('--tsv');
+    expect(program(['rank', '--tsv', '--csv'], 2)).toContain('only one form of output');
+    runTests('test/output/tsv');
   });
 });
