@@ -95,6 +95,15 @@ describe('compare --surveys', () => {
     expect(document.images[0]!.before!.url).toBe(`${origin}/heavy.jpg`);
   });
 
+  it('is meant where both labels are those of surveys, though there are loads of one of them', async () => {
+    const clock = ['clock', `${origin}/a`, '--runs', '1', '--network', 'fibre', '--label', 'new'];
+    await runJson(clock, { cwd });
+    const meant = await runJson<SurveysDocument>(['compare', 'old', 'new'], { cwd });
+    expect(meant).toEqual(await runJson(['compare', 'old', 'new', '--surveys'], { cwd }));
+    const loads = await runJson<{ format: string }>(['compare', 'new', 'new'], { cwd });
+    expect(loads.format).toBe('zealous-lynx.compare/1');
+  });
+
   it('tells it as text, as a ticket and as a table', async () => {
     const said = async (...more: string[]) =>
       (await run(['compare', 'old', 'new', '--surveys', ...more], { cwd })).stdout;

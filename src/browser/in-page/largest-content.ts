@@ -17,8 +17,7 @@ export async function largestContent(): Promise<string | null> {
   for (;;) {
     const seen = await largestSeen();
     const waited = performance.now() - began;
-    const isComing =
-      canWait() && waited < paintPatience && (await hasPicture(seen?.url ? seen.size : 0));
+    const isComing = canWait() && waited < paintPatience && (await hasPicture(seen?.size ?? 0));
     if (!isComing) return seen?.url ? keptAddress(seen.url) : null;
     await rest(50);
   }

@@ -33,10 +33,11 @@ export const handler: Handler<typeof compareCommand> = async (settings, { policy
   }
 };
 
-/** Whether both labels are those of surveys, and not of sessions. */
+/** Whether both labels are those of surveys, and not both are those of sessions: a watch gives its label to both. */
 function areSurveys({ surveys, sessions }: OpenWorkspace, ...labels: readonly string[]): boolean {
   const [surveyed, clocked] = [surveys.labels(), sessions.labels()];
-  return labels.every((label) => surveyed.includes(label) && !clocked.includes(label));
+  const are = (known: readonly string[]) => labels.every((label) => known.includes(label));
+  return are(surveyed) && !are(clocked);
 }
 
 /** @throws UsageError for an option that only loads have. */
