@@ -96,6 +96,8 @@ async function watchedSite() {
     asked: server.asked,
     upload: () => (files['/kite.jpg'] = heavy),
     mend: () => (files['/kite.jpg'] = calm),
+    /** Has the page wait for its picture, until it is mended. */
+    hold: () => (files['/kite.jpg'] = { ...calm, endless: true }),
   };
 }
 
@@ -224,6 +226,7 @@ describe('watch', () => {
   it('never runs twice in a workspace, goes on after a kill, and ends when it is told to', async () => {
     const cwd = temporaryFolder();
     const site = await watchedSite();
+    site.hold();
     const call = ['watch', site.start, '--every', '1h', ...oneView];
     const first = start(call, { cwd });
     const told = outcomeOf(first);
@@ -235,6 +238,7 @@ describe('watch', () => {
     while (site.asked.length === 0) await after(5);
     first.kill('SIGKILL');
     await told;
+    site.mend();
 
     const third = start(call, { cwd });
     const outcome = outcomeOf(third);
