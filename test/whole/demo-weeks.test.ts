@@ -25,7 +25,7 @@ interface Story {
     Round,
     Round,
     Round,
-    { readonly surveys: readonly { readonly label: string }[] },
+    { readonly surveys: readonly { readonly survey: { readonly label: string } }[] },
   ];
 }
 
@@ -64,7 +64,7 @@ it('the demo tells of four weeks: refitted, an upload that budgets name and some
   expect(ofSurveys(three).length).toBeGreaterThanOrEqual(4);
   expect(ofSurveys(four)).toEqual([]);
   expect(four.told).toBeGreaterThanOrEqual(ofSurveys(three).length);
-  expect(history.surveys.map(({ label }) => label)).toEqual([
+  expect(history.surveys.map(({ survey }) => survey.label)).toEqual([
     'brindle-bay',
     ...[1, 2, 3, 4].map((week) => `week-${week}`),
   ]);

@@ -251,7 +251,8 @@ describe('watch', () => {
     expect(ended.stderr).toMatch(/the round of .* did not come to its end/);
     const fourth = start(call, { cwd });
     const waiting = outcomeOf(fourth);
-    await after(2_500);
+    while (!existsSync(lease)) await after(20);
+    await after(1_000);
     fourth.kill('SIGTERM');
     expect(await waiting).toMatchObject({ status: 130, stdout: '' });
     const { surveys } = await runJson<{ surveys: { finishedAt: string | null }[] }>(['surveys'], {
