@@ -71,7 +71,8 @@ describe.skipIf(missing)('the container of a worker', () => {
     buildah('commit', '-q', filledWith(buildah, makeSystem(folder)), base);
     server = await startPostgres();
     site = await startSlowSite({ pages: 4, wait: 100 });
-  });
+    // A system is fetched, unpacked and packed again, beside other tests.
+  }, 400_000);
 
   afterAll(async () => {
     site?.close();
