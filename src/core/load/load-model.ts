@@ -1,6 +1,7 @@
 import { hostOf } from '../address/address.js';
 import type { Network } from '../visitors/network.js';
 import type { PageRequest } from './request.js';
+import { serverTime } from './server-time.js';
 import type { Run } from './session.js';
 
 /** A request as the model of a load has it. */
@@ -18,7 +19,7 @@ export interface ModelRequest {
   readonly lag: number;
   /** Round trips of opening a connection: one, and another for TLS 1.3. */
   readonly handshakes: number;
-  /** Milliseconds that the server needs, without the line. */
+  /** Milliseconds that the server needs, without the line, and without what else was on it. */
   readonly thinking: number;
   /** On the wire, headers included. */
   readonly bytes: number;
@@ -94,7 +95,7 @@ const tolerance = 2;
  */
 export function modelOf(run: Run, network: LoadModel['network']): LoadModel {
   const all = run.requests.filter(({ end, fromCache }) => end !== null && !fromCache);
-  const requests = all.map((request, at) => modelRequest(request, at, all, network.latency));
+  const requests = all.map((request, at) => modelRequest(request, at, all, network));
   const places = (holds: (request: PageRequest) => boolean) =>
     all.flatMap((request, at) => (holds(request) ? [at] : []));
   const { firstContentfulPaint: paint, domContentLoaded: parsed, load } = run.markers;
@@ -157,9 +158,9 @@ function modelRequest(
   request: PageRequest,
   at: number,
   all: readonly PageRequest[],
-  latency: number,
+  network: LoadModel['network'],
 ): ModelRequest {
-  const { url, protocol, phases, start, transferBytes, firstPriority, initiatedBy } = request;
+  const { url, protocol, start, transferBytes, firstPriority, initiatedBy } = request;
   const parent = at === 0 ? -1 : parentOf(request, at, all, initiatedBy?.url ?? null);
   const known = parent < 0 ? null : all[parent]!;
   const fromFirst = known?.type === 'html' && !known.redirectsTo;
@@ -172,7 +173,7 @@ function modelRequest(
     knownAt: fromFirst ? 'first-byte' : 'end',
     lag: Math.max(0, start - moment),
     handshakes: url.startsWith('https:') ? 2 : 1,
-    thinking: Math.max(0, phases.wait - latency),
+    thinking: serverTime(request, all, network),
     bytes: transferBytes,
     rank: ranks[firstPriority] ?? lowRank,
     blocksRendering: request.renderBlocking,

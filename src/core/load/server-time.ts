@@ -12,7 +12,7 @@ import type { PageRequest } from './request.js';
 export function serverTime(
   request: PageRequest,
   all: readonly PageRequest[],
-  network: Network | null,
+  network: Pick<Network, 'latency' | 'down'> | null,
 ): number {
   const { wait } = request.phases;
   const to = receivingFrom(request);

@@ -155,6 +155,21 @@ describe('a predicted change', () => {
     expect(Math.round(script.load!)).toBe(-50);
   });
 
+  it('has no server take the time for which the line was busy with other responses', () => {
+    const waited = (wait: number) =>
+      pageRequest('http://bay.test/wind.jpg', {
+        ...{ start: 210, transferBytes: 50_000, initiatedBy: { url: 'http://bay.test/', line: 2 } },
+        phases: { wait, receive: 50 },
+      });
+    const thinking = (wait: number) =>
+      modelOf({ ...run, requests: [...run.requests.slice(0, 2), waited(wait)] }, network)
+        .requests[2]!.thinking;
+    // The other picture is on the line from 310 to 1,310.
+    expect(Math.round(thinking(100))).toBe(0);
+    expect(Math.round(thinking(1_100))).toBe(0);
+    expect(Math.round(thinking(1_300))).toBe(200);
+  });
+
   it('paints a picture that comes while the page is laid out in a frame after the first', () => {
     const late = { picture: 1, lagInTime: 0, lagLate: 60 };
     const made = (bytes: number): LoadModel => ({
