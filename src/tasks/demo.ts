@@ -55,7 +55,7 @@ export interface DemoSteps {
 const demoNetwork = builtInNetworks.find(({ name }) => name === 'fast-mobile')!;
 const demoRuns = 6;
 
-/** The views that the demo surveys: two, so that it takes little more than a minute. */
+/** The views that the demo surveys: two of four, which takes half as long. */
 const demoViews = chooseViews(defaultViews, ['phone', 'laptop']);
 
 /**
