@@ -64,7 +64,7 @@ function fillsWindow({ width, height }: DOMRectReadOnly): boolean {
 function paintedArea(image: HTMLImageElement, { width, height }: DOMRectReadOnly): number {
   const { naturalWidth, naturalHeight } = image;
   const natural = naturalWidth * naturalHeight;
-  const inside = getComputedStyle(image).objectFit === 'contain';
+  const inside = ['contain', 'scale-down'].includes(getComputedStyle(image).objectFit);
   const box = rectOf(image);
   const scale = Math.min(box.width / naturalWidth, box.height / naturalHeight);
   return Math.min(width * height, natural, inside ? natural * scale ** 2 : Infinity);

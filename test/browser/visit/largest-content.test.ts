@@ -29,6 +29,11 @@ it.each([
     image('width:600px;height:580px;object-fit:contain;background:#eee'),
     true,
   ],
+  [
+    'is scaled down to a part of its box',
+    image('width:600px;height:580px;object-fit:scale-down;background:#eee'),
+    true,
+  ],
   ['covers the window', `<style>body{margin:0}</style>${image('width:100vw;height:100vh')}`, false],
   ['is transparent', `<h1>Kites</h1>${image('opacity:0;width:300px')}`, false],
   ['is hidden', `<h1>Kites</h1>${image('visibility:hidden;width:300px')}`, false],
