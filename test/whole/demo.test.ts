@@ -19,7 +19,7 @@ let outcome: Outcome;
 
 beforeAll(async () => {
   ({ cwd, outcome } = await sharedDemo());
-}, 600_000);
+});
 
 interface Reply {
   readonly status: number;

@@ -51,7 +51,7 @@ beforeAll(async () => {
   const refit = join(demo.cwd, 'brindle-bay-refit');
   after = await serveDemo(pictures, 0, await readDeployment(refit, origin));
   await survey(after, 'deployed');
-}, 600_000);
+});
 afterAll(async () => {
   await Promise.all([before.close(), after.close()]);
   rmSync(cwd, { recursive: true, force: true });

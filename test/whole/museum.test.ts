@@ -68,7 +68,7 @@ beforeAll(async () => {
   ));
   pictures = join(demoCache(), readdirSync(demoCache())[0]!);
   ({ images: files } = await runJson<{ images: File[] }>(['rank', '--top', '1000'], { cwd }));
-}, 600_000);
+});
 
 afterAll(async () => {
   site.kill('SIGINT');

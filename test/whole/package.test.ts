@@ -9,7 +9,7 @@ let demo: SharedDemo;
 
 beforeAll(async () => {
   demo = await sharedDemo();
-}, 600_000);
+});
 
 describe('the package', () => {
   it('has what the program needs and nothing else, in under 2 MB', () => {
