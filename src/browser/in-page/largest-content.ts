@@ -44,7 +44,7 @@ async function hasPicture(largerThan: number): Promise<boolean> {
     (image) =>
       image.complete &&
       image.naturalWidth > 0 &&
-      isLarger(image, rectOf(image)) &&
+      isLarger(image, inWindow(rectOf(image))) &&
       image.checkVisibility({ opacityProperty: true, visibilityProperty: true }),
   );
   if (arrived.length === 0) return false;
@@ -53,6 +53,14 @@ async function hasPicture(largerThan: number): Promise<boolean> {
     const part = parts.get(image);
     return part !== undefined && !fillsWindow(part) && isLarger(image, part);
   });
+}
+
+/** The part of a box that is in the window: what is below it need not be looked at in a frame of its own. */
+function inWindow({ left, top, right, bottom }: DOMRectReadOnly): DOMRectReadOnly {
+  const [from, above] = [Math.max(left, 0), Math.max(top, 0)];
+  const width = Math.max(0, Math.min(right, innerWidth) - from);
+  const height = Math.max(0, Math.min(bottom, innerHeight) - above);
+  return new DOMRectReadOnly(from, above, width, height);
 }
 
 /** What covers the whole window counts as its background (Largest Contentful Paint, WICG). */
