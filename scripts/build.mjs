@@ -27,7 +27,7 @@ await build({
 });
 
 rmSync(fileURLToPath(new URL('../dist/bundle', import.meta.url)), { recursive: true, force: true });
-// One file a command, and what they share: to load hundreds of modules takes longer than most of the work.
+// To load hundreds of modules takes longer than most of the work.
 const native = ['sharp', 'libsql', 'playwright-core', 'esbuild', '@minify-html/node'];
 // They read files of their own at the place where they are installed.
 const withFiles = ['tinypool', 'svgo', 'css-tree', 'fontverter', 'subset-font'];
@@ -82,8 +82,20 @@ await build({
   ...onNode,
   entryPoints: ['src/cli/main.ts'],
   // As deep as where it was compiled to: the manifest is found from there.
-  outdir: 'dist/bundle/cli',
-  splitting: true,
+  outfile: 'dist/bundle/cli/main.js',
+});
+// All commands in one file, of which the parts that are called are run: what was compiled of it is kept, which the runtime
+// does for modules of this kind alone.
+await build({
+  ...onNode,
+  entryPoints: ['src/cli/run-program.ts'],
+  outfile: 'dist/bundle/cli/program.cjs',
+  format: 'cjs',
+  // Only what is required can be loaded by it. This package, which cannot, is a single file.
+  supported: { 'dynamic-import': false },
+  external: onNode.external.filter((name) => name !== 'svgo'),
+  define: { 'import.meta.url': 'moduleUrl' },
+  banner: { js: "const moduleUrl = require('node:url').pathToFileURL(__filename).href;" },
 });
 // A thread starts from a file of its own.
 await build({

@@ -11,3 +11,8 @@ export function cacheFolder(environment: NodeJS.ProcessEnv = process.env): strin
     (homedir() ? join(homedir(), '.cache') : tmpdir());
   return join(base, 'zealous-lynx');
 }
+
+/** The folder of code that was compiled in an earlier run. */
+export function codeFolder(): string {
+  return join(cacheFolder(), 'code');
+}

@@ -1,5 +1,7 @@
 import yargs from 'yargs';
 import { UsageError } from '../core/base/errors.js';
+import { keepCodeIn } from '../system/compiled-code.js';
+import { codeFolder } from './cache-folder.js';
 import { moduleOf, optionsOf } from './command.js';
 import type { RunContext } from './command.js';
 import { maskedStream } from './masked-stream.js';
@@ -25,6 +27,7 @@ const known = new Set(allCommands.flatMap((command) => Object.keys(optionsOf(com
  * @returns the exit status
  */
 export async function runProgram(values: readonly string[], given: Streams): Promise<number> {
+  keepCodeIn(codeFolder());
   const streams = { stdout: maskedStream(given.stdout), stderr: maskedStream(given.stderr) };
   let status = 0;
   const context: RunContext = {

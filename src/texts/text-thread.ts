@@ -1,5 +1,5 @@
 import pLimit from 'p-limit';
-import Tinypool from 'tinypool';
+import { Tinypool } from 'tinypool';
 import type { TextFacts } from '../core/survey/resource.js';
 import type { ExaminedKind } from './text-facts.js';
 import type { TextWorker } from './text-worker.js';
@@ -18,6 +18,7 @@ export class TextThread {
     // Between two pages there is often a pause.
     idleTimeout: 10_000,
   });
+  #closed: Promise<void> | undefined;
 
   /** Starts the thread and loads what it works with, while nothing else is to be done yet. */
   prepare(): void {
@@ -47,8 +48,8 @@ export class TextThread {
   }
 
   /** Ends the thread, and with it what it still has to do. */
-  async close(): Promise<void> {
-    await this.#pool.destroy();
+  close(): Promise<void> {
+    return (this.#closed ??= this.#pool.destroy());
   }
 
   #run<Name extends keyof TextWorker>(

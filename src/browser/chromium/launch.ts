@@ -3,6 +3,7 @@ import type * as Driver from 'playwright-core';
 import type { Browser, BrowserContextOptions } from 'playwright-core';
 import { BrowserError, messageOf } from '../../core/base/errors.js';
 import type { View } from '../../core/visitors/view.js';
+import { requireCompiled } from '../../system/compiled-code.js';
 import { privateTemp } from '../../system/private-temp.js';
 import { MemoryWatch, usualMemory } from './memory-watch.js';
 import { browserVariable, findBrowser, findSurveyBrowser } from './find-browser.js';
@@ -149,11 +150,11 @@ async function start(
 }
 
 /**
- * Takes half a second: only who needs a browser pays for it. A module of this kind is required in a fifth less time than it
- * is imported, which reads it once more for the names that it exports.
+ * Takes half a second where it must be compiled: only who needs a browser pays for it. A module of this kind is required in a
+ * fifth less time than it is imported, which reads it once more for the names that it exports.
  */
 function loadDriver(): typeof Driver {
-  return createRequire(import.meta.url)('playwright-core') as typeof Driver;
+  return requireCompiled('playwright-core', createRequire(import.meta.url)) as typeof Driver;
 }
 
 /** The driver makes profiles where the system says that temporary files go, and so does the browser. */

@@ -5,8 +5,8 @@ import type { BrowserContext, CDPSession, Page } from 'playwright-core';
 const turns = new WeakMap<BrowserContext, Promise<unknown>>();
 /** Milliseconds within which the browser must report a new window. */
 const patience = 8_000;
-/** The browser's own id of a context, read from its first page before that navigates. */
-const names = new WeakMap<BrowserContext, string>();
+/** The browser's own id of a context, read from its first page while that is used already. */
+const names = new WeakMap<BrowserContext, Promise<string | undefined>>();
 
 /**
  * Opens a page in a window of its own. The pages of one context are tabs of one window otherwise, of
@@ -25,12 +25,14 @@ export function openWindow(context: BrowserContext): Promise<Page> {
 
 async function open(context: BrowserContext): Promise<Page> {
   const browser = context.browser();
-  const name = names.get(context);
+  const name = await names.get(context);
   // The first page of a context has its window to itself.
   if (name === undefined || !browser) {
     const page = await context.newPage();
-    const id = await contextIdOf(context, page);
-    if (id !== undefined) names.set(context, id);
+    names.set(
+      context,
+      contextIdOf(context, page).catch(() => undefined),
+    );
     return page;
   }
   const cdp = await browser.newBrowserCDPSession();

@@ -74,12 +74,17 @@ export class PageVisit {
   }
 
   /**
-   * @param onLoaded called when the page has loaded, before it is scrolled and measured
+   * @param onAnswered called when the server has answered with a page, while the browser still loads it
    * @throws whatever happens to the page or its tab on the way
    */
-  async make(onLoaded?: () => void): Promise<Visit> {
+  async make(onAnswered?: () => void): Promise<Visit> {
     const { page, cdp, recorder } = this.#tab;
+    const onDocument = () => {
+      if (recorder.document && isPage(recorder.document)) onAnswered?.();
+    };
+    page.once('framenavigated', onDocument);
     const trouble = await navigate(page, this.#url, this.#options.limits.load);
+    page.off('framenavigated', onDocument);
     this.#hasLoaded = !trouble;
     const answer = recorder.document;
     if (answer && answer.status >= 400)
@@ -91,9 +96,8 @@ export class PageVisit {
       if (stopped) return this.#failed(`leads to ${answer.url}: ${stopped}`);
       return this.#failed(trouble?.words ?? 'no response', { passing: trouble?.passing ?? true });
     }
-    if (!/html|xml/.test(answer.mediaType))
+    if (!isPage(answer))
       return this.#failed(`is ${answer.mediaType || 'of unknown type'}, not a page`);
-    onLoaded?.();
     this.#stage = 'scrolled';
     const world = await IsolatedWorld.open(cdp, undefined, forbidsScripts(answer));
     await world.untilThere(awayLimit);
@@ -221,6 +225,10 @@ export class PageVisit {
     for (const request of requests) bytes[typeOf(request)] += this.#options.wireBytes.of(request);
     return bytes;
   }
+}
+
+function isPage({ status, mediaType }: RecordedRequest): boolean {
+  return status < 400 && /html|xml/.test(mediaType);
 }
 
 /** The box of a placement as four numbers; of no size for what is not shown. */

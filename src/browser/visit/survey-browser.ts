@@ -164,27 +164,33 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
       ...(storageState && { storageState }),
     };
     const swept = sweptOf(views);
+    const setUp = async (view: View) => {
+      const userAgent = options.userAgent ?? `${await userAgentOf(browser, view)} ZealousLynx`;
+      const context = await browser.newContext({ ...contextFor(view), ...common, userAgent });
+      // A page that prints itself would wait for an answer to the dialog.
+      await context.addInitScript({ content: 'window.print = () => {};' });
+      await addCookies(context, accesses);
+      const shared = {
+        context,
+        view,
+        bodies: new BodyCollector(keepBody),
+        texts: new TextCollector(keepText),
+        wireBytes: new WireBytes(),
+        sweeps: view === views[swept],
+        accesses,
+        limits,
+        reach,
+        pictures: options.pictures ?? false,
+      };
+      return Array.from({ length: tabs }, () => new Visitor(shared));
+    };
+    // In this view the first page is loaded first: its tab opens while all else is made ready.
+    const first = setUp(views[swept]!).then((ofView) => {
+      ofView[0]?.prepare();
+      return ofView;
+    });
     const visitors = await Promise.all(
-      views.map(async (view) => {
-        const userAgent = options.userAgent ?? `${await userAgentOf(browser, view)} ZealousLynx`;
-        const context = await browser.newContext({ ...contextFor(view), ...common, userAgent });
-        // A page that prints itself would wait for an answer to the dialog.
-        await context.addInitScript({ content: 'window.print = () => {};' });
-        await addCookies(context, accesses);
-        const shared = {
-          context,
-          view,
-          bodies: new BodyCollector(keepBody),
-          texts: new TextCollector(keepText),
-          wireBytes: new WireBytes(),
-          sweeps: view === views[swept],
-          accesses,
-          limits,
-          reach,
-          pictures: options.pictures ?? false,
-        };
-        return Array.from({ length: tabs }, () => new Visitor(shared));
-      }),
+      views.map((view, at) => (at === swept ? first : setUp(view))),
     );
     const gone = new Promise<undefined>((resolve) => {
       browser.once('disconnected', () => resolve(undefined));

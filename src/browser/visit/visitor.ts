@@ -22,8 +22,8 @@ export type VisitorOptions = Omit<PageVisitOptions, 'limits'> &
 
 /** How a page is visited. */
 export interface VisitManner {
-  /** Called when the page has loaded, before it is scrolled and measured. */
-  readonly onLoaded?: (() => void) | undefined;
+  /** Called when the server has answered with a page, while the browser still loads it. */
+  readonly onAnswered?: (() => void) | undefined;
   /** Whether the page is left only when another one is to be visited: there may be none. */
   readonly mayBeLast?: boolean;
 }
@@ -50,7 +50,7 @@ export class Visitor {
   }
 
   /** Visits a page. Whatever goes wrong is in the result, never thrown. */
-  async visit(url: string, { onLoaded, mayBeLast = false }: VisitManner = {}): Promise<Visit> {
+  async visit(url: string, { onAnswered, mayBeLast = false }: VisitManner = {}): Promise<Visit> {
     await this.#leave();
     try {
       this.#tab ??= await (this.#ahead ?? this.#open());
@@ -66,7 +66,7 @@ export class Visitor {
       const most = this.#options.limits.load + patience;
       const words = () =>
         `the page did not respond for ${most / 1000} s while it was ${under.stage}`;
-      const visit = await within(most, Promise.race([under.make(onLoaded), tab.crashed]), words);
+      const visit = await within(most, Promise.race([under.make(onAnswered), tab.crashed]), words);
       this.#leaving = undefined;
       // While others are visited in other tabs.
       if (!mayBeLast) void this.#leave();

@@ -120,7 +120,7 @@ export async function workOn(
       return resultOf(workspace, head.id, options, signal?.aborted ?? false);
     } finally {
       signal?.removeEventListener('abort', stop);
-      await browser?.close();
+      await Promise.all([browser?.close(), thread.close()]);
     }
   } finally {
     await crew?.close(signal?.aborted ?? false);

@@ -25,7 +25,7 @@ const longestRest = 120_000;
 export interface VisitPageOptions {
   /** Whether a visit shows that the address is no page of the survey: then it is left. */
   readonly isNone: (visit: Visit) => boolean;
-  /** Begins the other views as soon as the page has loaded in the first: nothing else is waiting for its turn. */
+  /** Begins the other views as soon as the server has answered in the first: nothing else is waiting for its turn. */
   readonly hurry: boolean;
   /** Told of each visit as soon as it is made. */
   readonly onVisit: (visit: Visit) => void;
@@ -44,9 +44,9 @@ export async function visitPage(
 ): Promise<Visit[]> {
   const manners = limit ? { ...common, limit } : common;
   let rest: Promise<Visit[]> | undefined;
-  const visitIn = async (view: number, onLoaded?: () => void) => {
+  const visitIn = async (view: number, onAnswered?: () => void) => {
     // Where nothing else is waiting, tabs are left when there is something else.
-    const manner = { onLoaded, mayBeLast: hurry };
+    const manner = { onAnswered, mayBeLast: hurry };
     const visit = await visitPatiently(() => views[view]!.visit(url, manner), url, manners);
     onVisit(visit);
     return visit;
