@@ -29,6 +29,11 @@ export interface ServedArchive {
   close(): Promise<void>;
 }
 
+/** A response whose body is there: to make one takes no time while a page is loaded. */
+type ReadyAnswer = Omit<ArchiveAnswer, 'body'> & {
+  readonly body?: string | Buffer | undefined;
+};
+
 type Request = IncomingMessage | Http2ServerRequest;
 type Response = ServerResponse | Http2ServerResponse;
 
@@ -44,10 +49,10 @@ export async function serveSins(
   const built = pages.map(build);
   const found = built.map(({ page, foundAt }) => foundAt ?? page.place.page);
   if (indexOf) built.push(build(indexOf(found)));
-  const answers = new Map<string, ArchiveAnswer>();
+  const answers = new Map<string, ReadyAnswer>();
   for (const { page, parts, foundAt } of built) {
     const files = [page, ...parts].flatMap(({ files: own = {} }) => Object.entries(own));
-    for (const [url, answer] of files) answers.set(url, answer);
+    for (const [url, answer] of files) answers.set(url, { ...answer, body: await answer.body });
     answers.set(page.place.page, pageAnswer(page, parts));
     if (foundAt !== undefined) answers.set(foundAt, { location: page.place.page });
   }
@@ -99,7 +104,7 @@ async function listening(
   return `127.0.0.1:${(server.address() as AddressInfo).port}`;
 }
 
-const missing: ArchiveAnswer = {
+const missing: ReadyAnswer = {
   status: 404,
   type: 'text/plain',
   body: 'Nothing here but sand.\n',
@@ -108,7 +113,7 @@ const missing: ArchiveAnswer = {
 function pageAnswer(
   { title, head = '', body = '' }: SinPage,
   parts: readonly SinParts[],
-): ArchiveAnswer {
+): ReadyAnswer {
   const all = (part: 'head' | 'body') => parts.map((one) => one[part] ?? '').join('\n');
   const html = `<!doctype html>
 <html lang="en">
@@ -139,7 +144,7 @@ ${all('body')}${body}
   };
 }
 
-async function send(response: Response, answer: ArchiveAnswer): Promise<void> {
+async function send(response: Response, answer: ReadyAnswer): Promise<void> {
   const { status = 200, type = '', body = '', delay = 0, location, isPlain = false } = answer;
   if (delay > 0) await pause(delay);
   if (location !== undefined) return end(response, 302, { location }, '');

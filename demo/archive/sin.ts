@@ -4,7 +4,8 @@ import { createHash } from 'node:crypto';
 export interface ArchiveAnswer {
   readonly status?: number;
   readonly type?: string;
-  readonly body?: string | Buffer;
+  /** A file that takes a moment to make may still be under way. */
+  readonly body?: string | Buffer | Promise<Buffer>;
   /** Sent beside, or in place of, what a sound answer has; an empty text takes a header away. */
   readonly headers?: Readonly<Record<string, string>>;
   /** Milliseconds that the server takes to answer. */

@@ -1,3 +1,4 @@
+import pLimit from 'p-limit';
 import { asWebFont, drawFont, letters } from '../font.js';
 import { css, stylesheet, touch } from '../sin.js';
 import type { ArchiveAnswer, Place, Sin } from '../sin.js';
@@ -5,14 +6,15 @@ import type { ArchiveAnswer, Place, Sin } from '../sin.js';
 /** A few characters more than are drawn: a font of hardly any is none to browsers. */
 const few = 20;
 const names = ['old', 'large', 'ahead', 'hiding', 'late', ...Array(6).keys()];
-const small = new Map<string | number, Buffer>();
 // One after another: the converter has one memory for all.
-for (const [seed, name] of names.entries())
-  small.set(name, await asWebFont(drawFont(seed + 1, few), 'woff2'));
-const woff = await asWebFont(drawFont(1, few), 'woff');
-const large = await asWebFont(drawFont(2, 500), 'woff2');
+const inTurn = pLimit(1);
+const made = (seed: number, characters: number, format: 'woff' | 'woff2') =>
+  inTurn(() => asWebFont(drawFont(seed, characters), format));
+const small = new Map(names.map((name, at) => [name, made(at + 1, few, 'woff2')] as const));
+const woff = made(1, few, 'woff');
+const large = made(2, 500, 'woff2');
 
-const font = (body: Buffer, type: 'woff' | 'woff2'): ArchiveAnswer => ({
+const font = (body: Promise<Buffer>, type: 'woff' | 'woff2'): ArchiveAnswer => ({
   type: `font/${type}`,
   body,
 });

@@ -14,7 +14,7 @@ async function drawAnimation(frames: number): Promise<Buffer> {
   return sharp(pixels, { raw }).gif({ loop: 0 }).toBuffer();
 }
 
-const [animation, still] = await Promise.all([drawAnimation(10), drawAnimation(1)]);
+const [animation, still] = [drawAnimation(10), drawAnimation(1)];
 const poster =
   '<svg xmlns="http://www.w3.org/2000/svg" width="16" height="9"><rect width="16" height="9"/></svg>';
 
