@@ -91,9 +91,8 @@ await build({
   entryPoints: ['src/cli/run-program.ts'],
   outfile: 'dist/bundle/cli/program.cjs',
   format: 'cjs',
-  // Only what is required can be loaded by it. This package, which cannot, is a single file.
+  // Only what can be required can be loaded by it.
   supported: { 'dynamic-import': false },
-  external: onNode.external.filter((name) => name !== 'svgo'),
   define: { 'import.meta.url': 'moduleUrl' },
   banner: { js: "const moduleUrl = require('node:url').pathToFileURL(__filename).href;" },
 });

@@ -1,12 +1,11 @@
 import { createRequire } from 'node:module';
 import type * as Esbuild from 'esbuild';
-import { loadVectorTool, smallerVector } from './smaller-vector.js';
 
 const require = createRequire(import.meta.url);
 
 /** A text without what only people need; licences stay. */
 const byKind: Readonly<
-  Record<'html' | 'style' | 'script' | 'data' | 'vector', (text: string) => Promise<string | null>>
+  Record<'html' | 'style' | 'script' | 'data', (text: string) => Promise<string | null>>
 > = {
   html: async (text) => {
     const { minify } = await loadHtmlTool();
@@ -16,7 +15,6 @@ const byKind: Readonly<
   style: (text) => byEsbuild(text, 'css'),
   script: (text) => byEsbuild(text, 'js'),
   data: (text) => Promise.resolve(/^\s*[[{]/.test(text) ? JSON.stringify(JSON.parse(text)) : null),
-  vector: smallerVector,
 };
 
 const loadHtmlTool = async () => (await import('@minify-html/node')).default;
@@ -27,7 +25,7 @@ const loadEsbuild = () => require('esbuild') as typeof Esbuild;
 /** Loads all minifiers, so that the first text need not wait for them. */
 export async function loadMinifiers(): Promise<void> {
   // What esbuild is asked, it asks a process of its own, which the first question starts.
-  await Promise.all([loadEsbuild().transform(''), loadHtmlTool(), loadVectorTool()]);
+  await Promise.all([loadEsbuild().transform(''), loadHtmlTool()]);
 }
 
 async function byEsbuild(text: string, loader: 'css' | 'js'): Promise<string> {

@@ -3,6 +3,7 @@ import { brotliCompress, constants, gzip } from 'node:zlib';
 import type { TextFacts } from '../core/survey/resource.js';
 import { fontFormatOf } from './font-facts.js';
 import { minified } from './minify.js';
+import { smallerVector } from './smaller-vector.js';
 import { styleRules } from './style-rules.js';
 
 const byGzip = promisify(gzip);
@@ -37,7 +38,7 @@ export async function textFactsOf(
         [constants.BROTLI_PARAM_SIZE_HINT]: body.length,
       },
     }),
-    minifies ? minified(text, kind) : null,
+    minifies ? smallest(text, kind) : null,
   ]);
   return {
     ...nothing,
@@ -48,6 +49,11 @@ export async function textFactsOf(
     ...(kind === 'style' && { units: text.length, rules: styleRules(text) }),
     ...(kind === 'script' && { units: text.length, writes: writesIn(text) }),
   };
+}
+
+/** `null` for what cannot be read. */
+function smallest(text: string, kind: Exclude<ExaminedKind, 'font'>): Promise<string | null> {
+  return kind === 'vector' ? smallerVector(text).catch(() => null) : minified(text, kind);
 }
 
 async function gzipped(body: Buffer): Promise<number> {

@@ -2,6 +2,7 @@
 import { constants, setPriority } from 'node:os';
 import { asWoff2, subsetBytes } from './font-facts.js';
 import { loadMinifiers } from './minify.js';
+import { loadVectorTool } from './smaller-vector.js';
 import { textFactsOf } from './text-facts.js';
 import type { ExaminedKind } from './text-facts.js';
 
@@ -11,7 +12,7 @@ if (process.platform === 'linux') setPriority(constants.priority.PRIORITY_BELOW_
 
 /** What can be asked of the thread, by name. Bodies arrive as plain bytes. */
 const work = {
-  prepare: () => loadMinifiers(),
+  prepare: () => Promise.all([loadMinifiers(), loadVectorTool()]),
   facts: ({
     contentHash,
     body,
