@@ -35,7 +35,7 @@ describe('compiled code', () => {
     for (const damaged of [flipped(sound), sound.subarray(0, 1_000), Buffer.alloc(0)]) {
       writeFileSync(file, damaged);
       expect(await versionOf(cwd)).toEqual(first);
-      expect(readFileSync(file).length).toBeGreaterThan(damaged.length / 2);
+      expect(readFileSync(file).equals(damaged)).toBe(false);
       const { ino } = statSync(file);
       expect(await versionOf(cwd)).toEqual(first);
       expect(statSync(file).ino).toBe(ino);
