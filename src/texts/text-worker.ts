@@ -1,5 +1,6 @@
 // Runs in a thread of its own: minifiers and font tools compute for seconds without a pause.
 import { constants, setPriority } from 'node:os';
+import type { TextFacts } from '../core/survey/resource.js';
 import { asWoff2, subsetBytes } from './font-facts.js';
 import { loadMinifiers } from './minify.js';
 import { loadVectorTool } from './smaller-vector.js';
@@ -10,9 +11,14 @@ import type { ExaminedKind } from './text-facts.js';
 // whole process (setpriority(2), "C library/kernel differences").
 if (process.platform === 'linux') setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 
+/** What a thread can hand over; a module or a function would end it. */
+type Sendable = TextFacts | number | null | void;
+
 /** What can be asked of the thread, by name. Bodies arrive as plain bytes. */
 const work = {
-  prepare: () => Promise.all([loadMinifiers(), loadVectorTool()]),
+  prepare: async () => {
+    await Promise.all([loadMinifiers(), loadVectorTool()]);
+  },
   facts: ({
     contentHash,
     body,
@@ -27,7 +33,7 @@ const work = {
   woff2: ({ body }: { body: Uint8Array }) => asWoff2(asBuffer(body)),
   subset: ({ body, characters }: { body: Uint8Array; characters: string }) =>
     subsetBytes(asBuffer(body), characters),
-};
+} satisfies Record<string, (task: never) => Promise<Sendable>>;
 
 export type TextWorker = typeof work;
 
