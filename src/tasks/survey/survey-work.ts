@@ -51,10 +51,10 @@ export async function workOn(
   const { surveys, pages } = workspace;
   let lease: Lease | undefined;
   let crew: CrewWork | undefined;
-  workspace.bodies.clearDrafts();
   const thread = new TextThread();
-  const texts = new TextWork(workspace, thread, options.noBodies ?? false);
   try {
+    workspace.bodies.clearDrafts();
+    const texts = new TextWork(workspace, thread, options.noBodies ?? false);
     const browser = options.crew?.doesAll
       ? undefined
       : await openBrowser(workspace, open, options, texts);
