@@ -24,7 +24,8 @@ const photographs = folders.flatMap((folder) =>
 const goal = Math.log(1 - defaultPolicy.similarity);
 const formats = [
   { format: 'avif', qualities: [76, 80, 84, 88, 92, 95] },
-  { format: 'webp', fullColour: false, qualities: [76, 80, 85, 90, 95] },
+  { format: 'webp', qualities: [76, 80, 85, 90, 95] },
+  { format: 'webp', fullColour: true, qualities: [76, 80, 85, 90, 95] },
   { format: 'jpeg', qualities: [70, 76, 80, 84, 88, 92] },
   { format: 'jpeg', fullColour: true, qualities: [70, 76, 80, 84, 88, 92] },
 ];
@@ -56,7 +57,7 @@ async function pointsOf(file, format, fullColour, qualities) {
   const picture = await reduce(readFileSync(file), 1, size);
   const points = [];
   for (const quality of qualities) {
-    const body = await encode(picture.pipeline(), { format, quality, fullColour });
+    const body = await encode(picture.pipeline(), size, { format, quality, fullColour });
     const alike = similarity(picture.colours, await readColours(body, 1));
     points.push({ quality, dissimilarity: Math.log(Math.max(1e-6, 1 - alike)) });
   }

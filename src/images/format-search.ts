@@ -183,7 +183,7 @@ async function encodesAs(
 }
 
 /** The whole picture has places that are harder than those of its sample: it needs about so much more quality. */
-const beyondSample = 2;
+const beyondSample = 1;
 
 /** Where no quality is enough, one that is this little less alike than the best is as good. */
 const asGood = 1.05;

@@ -3,10 +3,17 @@ import type { EncodedFormat } from '../core/policy/policy.js';
 
 /** What is known of a format before a picture is encoded in it. */
 export interface LossyFormat extends QualityPrior {
-  /** The quality from which on all colours at a lower quality may be smaller; infinite in a format that has them always. */
-  readonly fullColourFrom: number;
+  /** Where all colours are kept at a price; not in a format that always does. */
+  readonly fullColour: FullColour | null;
   /** Whether an encode takes so long that a draft is to tell where the search begins. */
   readonly isSlow: boolean;
+}
+
+export interface FullColour {
+  /** The quality without, from which on a file with all colours at a lower quality may be smaller. */
+  readonly from: number;
+  /** Where the search for that begins. */
+  readonly first: number;
 }
 
 /**
@@ -14,9 +21,9 @@ export interface LossyFormat extends QualityPrior {
  * default similarity (bench/priors.mjs).
  */
 const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
-  avif: { first: 84, fall: 0.075, fullColourFrom: Infinity, isSlow: true },
-  webp: { first: 88, fall: 0.069, fullColourFrom: 96, isSlow: false },
-  jpeg: { first: 84, fall: 0.067, fullColourFrom: 88, isSlow: false },
+  avif: { first: 85, fall: 0.046, fullColour: null, isSlow: true },
+  webp: { first: 92, fall: 0.051, fullColour: { from: 91, first: 90 }, isSlow: false },
+  jpeg: { first: 87, fall: 0.046, fullColour: { from: 88, first: 78 }, isSlow: false },
 };
 
 /** `undefined` for a format that has no quality to search for. */

@@ -27,7 +27,7 @@ export async function searchFormat(
   frames: number,
   { format, policy, least = Infinity, first = () => undefined }: QualitySearch,
 ): Promise<readonly EncodedPicture[]> {
-  const { fullColourFrom, isSlow, ...usual } = lossyFormat(format) ?? unknownFormat;
+  const { fullColour: moreColours, isSlow, ...usual } = lossyFormat(format) ?? unknownFormat;
   const made: EncodedPicture[] = [];
   const tryOne = async (quality: number, fullColour: boolean, isDraft = false) => {
     const one = await encodePicture(picture, frames, { format, quality, fullColour, isDraft });
@@ -47,7 +47,7 @@ export async function searchFormat(
     return qualityNeeded(await tryOne(nearer, fullColour, true), policy.similarity, usual);
   };
   const search = async (fullColour: boolean, least: number) => {
-    let begin = first(fullColour) ?? usual.first;
+    let begin = first(fullColour) ?? (fullColour && moreColours ? moreColours : usual).first;
     if (isSlow) begin = Math.ceil((await draftedNeed(begin, fullColour)) - beyondDraft);
     return searchQuality(
       policy.similarity,
@@ -62,14 +62,13 @@ export async function searchFormat(
   };
   const found = await search(false, least);
   const isEnough = found.similarity >= policy.similarity;
-  const hasMoreColours = fullColourFrom < Infinity;
-  if (hasMoreColours && (!isEnough || found.quality >= fullColourFrom) && found.bytes < least)
+  if (moreColours && (!isEnough || found.quality >= moreColours.from) && found.bytes < least)
     await search(true, isEnough ? Math.min(least, found.bytes) : least);
   return made;
 }
 
 /** What more effort gains, in steps of quality. */
-const beyondDraft = 0.5;
+const beyondDraft = 1;
 
 /** A draft that is this near to what is needed tells it well. */
 const nearDraft = 1.5;
@@ -85,6 +84,6 @@ const hopelesslyBeyond = 15;
 const unknownFormat: LossyFormat = {
   first: 80,
   fall: 0.06,
-  fullColourFrom: Infinity,
+  fullColour: null,
   isSlow: false,
 };

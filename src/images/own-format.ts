@@ -75,8 +75,8 @@ export function ownQualityAt(
   return Math.ceil(qualityNeeded({ ...last, quality: last.quality! }, threshold, prior));
 }
 
-/** Fewer colours than this many steps beyond where all of them may be smaller are not worth a try. */
-const muchColour = 8;
+/** Fewer colours are tried up to so many steps beyond where all of them may be smaller. */
+const muchColour = 4;
 
 /** Where the one with fewer colours would have to be too good, all colours are tried. */
 function nextTry(
@@ -84,12 +84,31 @@ function nextTry(
   threshold: number,
   prior: LossyFormat,
 ): { quality: number; fullColour: boolean } {
-  const last = series.at(-1)?.at(-1);
-  if (!last) return { quality: prior.first, fullColour: false };
-  const quality = Math.round(qualityNeeded({ ...last, quality: last.quality! }, threshold, prior));
-  if (last.fullColour || quality < prior.fullColourFrom + muchColour)
-    return { quality, fullColour: last.fullColour ?? false };
-  return { quality: prior.first, fullColour: true };
+  const tried = series.at(-1);
+  if (!tried) return { quality: prior.first, fullColour: false };
+  const quality = Math.round(qualityBetween(tried, threshold, prior));
+  const fullColour = tried.some((one) => one.fullColour);
+  const { fullColour: all } = prior;
+  if (!all || fullColour || quality < all.from + muchColour) return { quality, fullColour };
+  return { quality: all.first, fullColour: true };
+}
+
+/** The quality at which a similarity would be reached: between what was too little and what was enough, where there are both. */
+function qualityBetween(
+  tried: readonly EncodedPicture[],
+  threshold: number,
+  prior: LossyFormat,
+): number {
+  const known = tried
+    .map(({ quality, similarity }) => ({ quality: quality!, similarity }))
+    .sort((one, other) => one.quality - other.quality);
+  const enough = known.find(({ similarity }) => similarity >= threshold);
+  const tooLittle = known.findLast(({ similarity }) => similarity < threshold);
+  if (!enough || !tooLittle || enough.quality < tooLittle.quality)
+    return qualityNeeded(enough ?? known.at(-1)!, threshold, prior);
+  const way = Math.log((1 - tooLittle.similarity) / Math.max(1e-6, 1 - enough.similarity));
+  const measured = { ...prior, fall: way / (enough.quality - tooLittle.quality) };
+  return qualityNeeded(tooLittle, threshold, measured);
 }
 
 /** The encodes in a format that have a quality: those with fewer colours, and those with all of them. */

@@ -5,7 +5,7 @@ import type { Policy } from '../../src/core/policy/policy.js';
 import { readImageFacts } from '../../src/images/facts.js';
 import { natureOf } from '../../src/images/nature.js';
 import { encodeNeeded } from '../../src/images/needed.js';
-import { animation, drawing, photograph, scene, speckles } from '../support/pictures.js';
+import { animation, drawing, packedPhotograph, photograph, scene } from '../support/pictures.js';
 
 async function neededFor(body: Buffer, width: number, height: number, policy = defaultPolicy) {
   const file = await readImageFacts(body, '');
@@ -89,7 +89,7 @@ describe('encodeNeeded', () => {
   });
 
   it('keeps a format that packs the picture better than AVIF', async () => {
-    const body = await (await speckles(900, 450)).jpeg({ quality: 95 }).toBuffer();
+    const body = await packedPhotograph(600, 300);
     const { format, steps, attempts } = await neededFor(body, 600, 300);
     const enough = attempts.filter(
       (one) => !one.isDraft && one.format === 'avif' && one.similarity >= defaultPolicy.similarity,
@@ -127,15 +127,16 @@ describe('encodeNeeded', () => {
 
   it('goes down from where a draft of AVIF was too careful', async () => {
     // Smooth, so that the least effort costs much likeness.
-    const body = await smooth(900, 600);
+    const body = await smooth(1200, 600);
     const policy: Policy = { ...defaultPolicy, formats: ['avif'] };
-    const { steps, attempts } = await neededFor(body, 450, 300, policy);
+    const { steps, attempts } = await neededFor(body, 600, 300, policy);
     const finals = attempts.filter(({ format, isDraft }) => format === 'avif' && !isDraft);
-    const [first] = finals;
-    const chosen = finals.find(({ bytes }) => bytes === steps.best)!;
+    const [first, ...others] = finals;
     expect(first!.similarity).toBeGreaterThan(policy.similarity);
-    expect(chosen.quality).toBeLessThan(first!.quality!);
-    expect(chosen.similarity).toBeGreaterThanOrEqual(policy.similarity);
+    expect(others[0]!.quality).toBeLessThan(first!.quality!);
+    const enough = finals.filter(({ similarity }) => similarity >= policy.similarity);
+    expect(enough.length).toBeGreaterThan(1);
+    expect(steps.best).toBe(Math.min(...enough.map(({ bytes }) => bytes)));
   });
 
   it('keeps the colours of small things, where plain averages of colour lose them', async () => {

@@ -16,18 +16,15 @@ export function photograph(width: number, height: number, seed = 1): Sharp {
   return sharp(pixels, { raw: { width, height, channels: 3 } });
 }
 
-/** Soft speckles of all colours: of what a web page may have, the picture that JPEG packs best. */
-export async function speckles(width: number, height: number): Promise<Sharp> {
-  const small = { width: Math.round(width / 3), height: Math.round(height / 3) };
-  const pixels = Buffer.alloc(small.width * small.height * 3);
-  let state = 7;
-  for (let at = 0; at < pixels.length; at++) {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    pixels[at] = state >>> 24;
-  }
-  const noise = sharp(pixels, { raw: { ...small, channels: 3 } }).blur(1.2);
-  const { data, info } = await noise.raw().toBuffer({ resolveWithObject: true });
-  return sharp(data, { raw: { ...small, channels: info.channels } }).resize(width, height);
+/**
+ * A noisy photograph that was saved as JPEG before, with a long caption: JPEG packs again what it has packed, and any other
+ * format must keep all that JPEG made of the noise.
+ */
+export function packedPhotograph(width: number, height: number): Promise<Buffer> {
+  return photograph(width, height)
+    .withExif({ IFD0: { ImageDescription: 'Kites over the bay. '.repeat(300) } })
+    .jpeg({ quality: 75, mozjpeg: true })
+    .toBuffer();
 }
 
 /** A drawing in three flat colours. */

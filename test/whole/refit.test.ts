@@ -8,7 +8,7 @@ import { fromBufferPromise } from 'yauzl';
 import { readCredit } from '../../src/images/credit.js';
 import { contentHashOf } from '../../src/images/hash.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
-import { animation, drawing, photograph, speckles, scene } from '../support/pictures.js';
+import { animation, drawing, packedPhotograph, photograph, scene } from '../support/pictures.js';
 import { run, runJson, twoViews } from '../support/program.js';
 import type { RefitManifestDocument as Manifest } from '../support/refit-manifest.js';
 import { schemaErrors } from '../support/schemas.js';
@@ -32,7 +32,7 @@ beforeAll(async () => {
       <img src="/img/small.webp" width="300" alt="Right already"><img src="/img/cut.jpg" width="100" alt="Cut off">`,
     'site/img/IMG_0042.jpg': await scene(2400, 1200).jpeg({ quality: 95 }).toBuffer(),
     'site/img/card.jpg': await scene(1600, 1000).jpeg({ quality: 95 }).toBuffer(),
-    'site/img/fluid.jpg': await (await speckles(2000, 1000)).jpeg({ quality: 95 }).toBuffer(),
+    'site/img/fluid.jpg': await packedPhotograph(683, 342),
     'site/img/box.png': await drawing(1200, 600).png({ palette: false }).toBuffer(),
     'site/img/film.gif': await animation(240, 6),
     'site/icons/sail.svg': icon('#e4572e'),
@@ -68,7 +68,7 @@ describe('refit', () => {
       'img/box.webp',
       'img/card.avif',
       'img/film.webp',
-      // Speckles are smaller as JPEG, which needs no stand-in.
+      // It is smaller as JPEG, which needs no stand-in.
       'img/fluid.jpg',
     ]);
     for (const { path, resultHash } of [...manifest.files, ...manifest.variants])

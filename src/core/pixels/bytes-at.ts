@@ -5,13 +5,13 @@ export interface Encode {
 }
 
 /** How the bytes of one encoder fall with the dissimilarity it may have, where only one encode of a picture is known. */
-const usualFall = 0.35;
+const usualFall = 0.9;
 
 /** An encode whose dissimilarity is this near to what is asked, as a natural logarithm, tells the bytes to a few per cent. */
-const near = 0.25;
+const near = 0.15;
 
-/** Two encodes tell the bytes at what lies this far beyond them. */
-const beyond = 0.5;
+/** Two encodes tell the bytes at what lies between them, if neither is farther from it than this. */
+const between = 0.3;
 
 /**
  * The bytes that one encoder would need for a picture at a similarity, from encodes of it: the logarithm of the bytes is nearly
@@ -26,7 +26,7 @@ export function bytesAt(encodes: readonly Encode[], threshold: number): number {
   const apart = next ? dissimilarity(nearest.similarity) - dissimilarity(next.similarity) : 0;
   const measured = next && apart !== 0 ? Math.log(next.bytes / nearest.bytes) / apart : usualFall;
   // Two encodes that are nearly the same file say nothing of the way.
-  const fall = Math.min(3 * usualFall, Math.max(usualFall / 3, measured));
+  const fall = Math.min(3 * usualFall, Math.max(usualFall / 6, measured));
   const way = dissimilarity(nearest.similarity) - dissimilarity(threshold);
   return Math.round(nearest.bytes * Math.exp(fall * way));
 }
@@ -36,7 +36,9 @@ export function tellsBytesAt(encodes: readonly Encode[], threshold: number): boo
   const goal = dissimilarity(threshold);
   const ways = encodes.map(({ similarity }) => dissimilarity(similarity) - goal);
   if (ways.some((way) => Math.abs(way) <= near)) return true;
-  return ways.length > 1 && Math.min(...ways) <= beyond && Math.max(...ways) >= -beyond;
+  return (
+    ways.some((way) => way < 0 && way >= -between) && ways.some((way) => way > 0 && way <= between)
+  );
 }
 
 function byDistance<One extends Encode>(encodes: readonly One[], threshold: number): One[] {

@@ -1,7 +1,7 @@
 import type { Luma } from './luma.js';
 
 /** Sides of the blocks that colours are averaged over, in pixels. */
-export const colourBlock = 8;
+export const colourBlock = 4;
 
 /** The mean of one axis of colour in each block, row by row. */
 export interface BlockMeans {
@@ -76,6 +76,30 @@ export function coloursOf(pixels: RawPixels): Colours {
       blue[block]! *= 0.564 / (wide * high);
     }
   return { luma: { width, height, values }, ...colours };
+}
+
+/** The ideal is compared with one file after the other: its blocks are joined once. */
+const joined = new WeakMap<BlockMeans, BlockMeans>();
+
+/** The means of blocks of twice the side; the last ones are of what there is. */
+export function largerBlocks(blocks: BlockMeans): BlockMeans {
+  const known = joined.get(blocks) ?? joinedAnew(blocks);
+  joined.set(blocks, known);
+  return known;
+}
+
+function joinedAnew({ across, down, values }: BlockMeans): BlockMeans {
+  const [wide, high] = [Math.ceil(across / 2), Math.ceil(down / 2)];
+  const means = new Float32Array(wide * high);
+  for (let row = 0, to = 0; row < high; row++)
+    for (let column = 0; column < wide; column++, to++) {
+      const at = 2 * row * across + 2 * column;
+      const right = 2 * column + 1 < across ? 1 : 0;
+      const below = 2 * row + 1 < down ? across : 0;
+      means[to] =
+        (values[at]! + values[at + right]! + values[at + below]! + values[at + below + right]!) / 4;
+    }
+  return { across: wide, down: high, values: means };
 }
 
 /** 0.299, 0.587 and 0.114, in 256ths: whole numbers are several times as fast. */

@@ -56,24 +56,5 @@ function indicesOf(one: Luma, other: Luma): Indices {
     structures += structure;
     whole += ((2 * product + c1) / (means + c1)) * structure;
   });
-  // Too small for a window: the whole picture is one.
-  if (windows === 0) return wholeIndices(one, other);
   return { whole: whole / windows, structure: structures / windows };
-}
-
-function wholeIndices({ values: lefts }: Luma, { values: rights }: Luma): Indices {
-  let [x, y, squares, xy] = [0, 0, 0, 0];
-  lefts.forEach((left, at) => {
-    const right = rights[at]!;
-    x += left;
-    y += right;
-    squares += left * left + right * right;
-    xy += left * right;
-  });
-  const count = lefts.length;
-  const [meanX, meanY] = [x / count, y / count];
-  const product = meanX * meanY;
-  const means = meanX * meanX + meanY * meanY;
-  const structure = (2 * (xy / count - product) + c2) / (squares / count - means + c2);
-  return { whole: ((2 * product + c1) / (means + c1)) * structure, structure };
 }

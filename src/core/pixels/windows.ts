@@ -12,14 +12,14 @@ type TakeWindow = (meanX: number, meanY: number, squares: number, xy: number) =>
 
 /**
  * Goes through the windows of two pictures of one size. They are summed up from cells, so that every pixel is looked at
- * once; what is beyond the last whole cell is left out.
+ * once; what is beyond the last whole cell is left out. A picture that is too small for a window is one.
  *
- * @returns the number of windows; 0 for pictures that are too small for one
+ * @returns the number of windows
  */
 export function eachWindow(one: Luma, other: Luma, take: TakeWindow): number {
   const across = Math.floor(one.width / cell);
   const down = Math.floor(one.height / cell);
-  if (across < 2 || down < 2) return 0;
+  if (across < 2 || down < 2) return wholeWindow(one, other, take);
   const count = 4 * cell * cell;
   const pair = new Int32Array(across * sums);
   let above = cellRow(one, other, 0, across);
@@ -36,6 +36,20 @@ export function eachWindow(one: Luma, other: Luma, take: TakeWindow): number {
     above = below;
   }
   return (across - 1) * (down - 1);
+}
+
+function wholeWindow({ values: lefts }: Luma, { values: rights }: Luma, take: TakeWindow): number {
+  let [x, y, squares, xy] = [0, 0, 0, 0];
+  lefts.forEach((left, at) => {
+    const right = rights[at]!;
+    x += left;
+    y += right;
+    squares += left * left + right * right;
+    xy += left * right;
+  });
+  const count = Math.max(1, lefts.length);
+  take(x / count, y / count, squares / count, xy / count);
+  return 1;
 }
 
 /** The number of halvings of a picture that leave at least one window. */

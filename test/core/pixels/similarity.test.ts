@@ -57,6 +57,31 @@ describe('similarity', () => {
     expect(similarity(plain, other)).toBeLessThan(0.96);
   });
 
+  it('sees that small things have lost their colour, along either axis', () => {
+    const isSpot = (x: number, y: number) => x % 48 < 6 && y % 48 < 6;
+    // What blue adds to the brightness is taken from green.
+    const bluer: Paint = (x, y) => {
+      const [red = 0, green = 0, blue = 0] = shapes(x, y);
+      return isSpot(x, y) ? [red, green - (60 * 29) / 150, blue + 60] : [red, green, blue];
+    };
+    for (const spotted of [redder(40, isSpot), bluer]) {
+      const ideal = picture(side, side, spotted);
+      expect(structuralSimilarity(ideal.luma, plain.luma)).toBeGreaterThan(0.999);
+      expect(similarity(ideal, plain)).toBeLessThan(0.98);
+    }
+  });
+
+  it('sees another brightness in pictures that are smaller than a window', () => {
+    for (const [width, height] of [
+      [1, 1],
+      [3, 90],
+      [14, 14],
+    ] as const) {
+      const [dark, bright] = [60, 90].map((grey) => picture(width, height, () => [grey]));
+      expect(similarity(dark!, bright!)).toBeLessThan(0.5);
+    }
+  });
+
   it('minds damage in one place that an average over the picture hides', () => {
     const brighter: Paint = (x, y) => shapes(x, y).map((one) => one + (inSquare(x, y) ? 14 : 0));
     const other = picture(side, side, brighter);
@@ -90,11 +115,11 @@ describe('similarity', () => {
 describe('coloursOf', () => {
   it('has the mean colour of each block, the last ones smaller', () => {
     const { red, blue, luma } = picture(12, 9, (x) => (x < 8 ? [200, 100, 50] : [10, 20, 220]));
-    expect([red.across, red.down]).toEqual([2, 2]);
+    expect([red.across, red.down]).toEqual([3, 3]);
     const [first, second] = [luma.values[0]!, luma.values[8]!];
-    for (const row of [0, 1]) {
-      expect(red.values[2 * row]).toBeCloseTo(0.713 * (200 - first), 3);
-      expect(blue.values[2 * row + 1]).toBeCloseTo(0.564 * (220 - second), 3);
+    for (const row of [0, 1, 2]) {
+      expect(red.values[3 * row]).toBeCloseTo(0.713 * (200 - first), 3);
+      expect(blue.values[3 * row + 2]).toBeCloseTo(0.564 * (220 - second), 3);
     }
   });
 
