@@ -98,15 +98,16 @@ describe('chooseRequests', () => {
 });
 
 /** What an SVG says at each place; throws when it is no sound XML. */
-function wordsOf(svg: string): { words: string; x: number; y: number }[] {
-  const found: { words: string; x: number; y: number }[] = [];
-  let place = { x: 0, y: 0 };
+function wordsOf(svg: string): { words: string; x: number; y: number; fill: string }[] {
+  const found: { words: string; x: number; y: number; fill: string }[] = [];
+  let place = { x: 0, y: 0, fill: '' };
   const parser = new SaxesParser();
   parser.on('error', (error) => {
     throw error;
   });
   parser.on('opentag', ({ attributes }) => {
-    place = { x: Number(attributes['x']), y: Number(attributes['y']) };
+    const fill = typeof attributes['fill'] === 'string' ? attributes['fill'] : '';
+    place = { x: Number(attributes['x']), y: Number(attributes['y']), fill };
   });
   parser.on('text', (words) => {
     if (words.trim() !== '') found.push({ words, ...place });
@@ -184,5 +185,22 @@ describe('waterfallSvg', () => {
     const [wait, receive] = bars;
     expect(wait!.width / receive!.width).toBeCloseTo(3, 1);
     expect(wait!.x + wait!.width).toBeCloseTo(receive!.x, 0);
+  });
+
+  it('sets the names of requests that failed in a colour of their own', () => {
+    const requests = [
+      pageRequest('http://a.test/kite.png', {}),
+      pageRequest('http://a.test/gone.png', { status: 404 }),
+      pageRequest('http://b.test/refused.js', { status: 0, failure: 'connection refused' }),
+    ];
+    const words = wordsOf(
+      waterfallSvg({
+        ...{ title: 'x', subtitle: '', markers: noMarkers() },
+        chosen: chooseRequests(requests, { sort: 'start', top: 9 }),
+      }),
+    );
+    const fillOf = (name: string) => words.find(({ words }) => words.includes(name))!.fill;
+    expect(fillOf('gone.png')).toBe(fillOf('refused.js'));
+    expect(fillOf('gone.png')).not.toBe(fillOf('kite.png'));
   });
 });
