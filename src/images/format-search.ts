@@ -130,8 +130,8 @@ async function encodesIn(
 }
 
 /**
- * Whether no other format can be smaller than what was made: of 480 encodes of wallpapers and photographs of templates, from 48
- * to 1280 pixels wide, none of over 5,100 bytes was smaller in another format than in AVIF, where AVIF was enough.
+ * Whether no other format can be smaller than what was made: of 82 wallpapers, 320 and 640 pixels wide, none was smaller in
+ * another format than in AVIF, where AVIF was enough.
  */
 function settles(made: readonly EncodedPicture[], { similarity }: Pick<Policy, 'similarity'>) {
   return (
