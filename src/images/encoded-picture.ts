@@ -23,8 +23,11 @@ export async function encodePicture(
   // An exact copy needs no comparison.
   const exact = encoding.quality === null && !encoding.rounded;
   const alike = exact ? 1 : similarity(picture.colours, await readColours(body, frames));
-  return { isDraft: false, ...encoding, bytes: body.length, similarity: alike, body };
+  return { isDraft: false, ...encoding, bytes: body.length, similarity: asShown(alike), body };
 }
+
+/** What decides is what is shown: four decimals. */
+const asShown = (similarity: number) => Math.round(similarity * 1e4) / 1e4;
 
 /** Encodes a picture without loss, or without a loss that can be seen. */
 export async function encodeExactly(

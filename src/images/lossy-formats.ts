@@ -21,7 +21,7 @@ export interface FullColour {
  * default similarity (bench/priors.mjs).
  */
 const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
-  avif: { first: 85, fall: 0.046, fullColour: null, isSlow: true },
+  avif: { first: 84, fall: 0.065, fullColour: null, isSlow: true },
   webp: { first: 92, fall: 0.051, fullColour: { from: 91, first: 90 }, isSlow: false },
   jpeg: { first: 87, fall: 0.046, fullColour: { from: 88, first: 78 }, isSlow: false },
 };

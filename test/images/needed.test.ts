@@ -40,7 +40,8 @@ describe('encodeNeeded', () => {
     const body = await photograph(1200, 800).jpeg({ quality: 95 }).toBuffer();
     const { format, body: result, steps } = await neededFor(body, 300, 200);
     const made = await sharp(result).metadata();
-    expect(made).toMatchObject({ width: 300, height: 200, format });
+    const family = format === 'avif' ? 'heif' : format;
+    expect(made).toMatchObject({ width: 300, height: 200, format: family });
     expect(steps.best).toBe(result.length);
     expect(steps.best).toBeLessThanOrEqual(steps.sameFormat);
     expect(steps.exponent).toBeGreaterThan(0.5);
