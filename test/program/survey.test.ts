@@ -188,7 +188,7 @@ describe('survey and rank of a folder', () => {
     expect(schemaErrors('refit', manifest)).toEqual([]);
     expect(manifest.files.map(({ path }) => path).sort()).toEqual([
       'img/flat.webp',
-      'img/lying.webp',
+      'img/lying.avif',
     ]);
     for (const { path, originals, to } of manifest.files) {
       const body = readFileSync(join(out, path));
