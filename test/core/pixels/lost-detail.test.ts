@@ -14,16 +14,14 @@ function blocks(across: number, down: number, value: (at: number) => number): Bl
   };
 }
 
-const random = fc
-  .tuple(side, side)
-  .chain(([across, down]) =>
-    fc
-      .array(fc.integer({ min: -120, max: 120 }), {
-        minLength: across * down,
-        maxLength: across * down,
-      })
-      .map((values) => blocks(across, down, (at) => values[at]!)),
-  );
+const random = fc.tuple(side, side).chain(([across, down]) =>
+  fc
+    .array(fc.integer({ min: -120, max: 120 }), {
+      minLength: across * down,
+      maxLength: across * down,
+    })
+    .map((values) => blocks(across, down, (at) => values[at]!)),
+);
 
 describe('lostDetail', () => {
   it('is nothing for the same picture, and for one that only gained detail', () => {
