@@ -1,6 +1,14 @@
-/** The breakpoints of the page's own style sheets and markup, in CSS pixels. */
-export function breakpointsOf(): number[] {
+export interface Breakpoints {
+  /** In CSS pixels, in rising order. */
+  readonly widths: readonly number[];
+  /** Whether all style sheets could be read: those of other origins cannot, and may have breakpoints. */
+  readonly whole: boolean;
+}
+
+/** The breakpoints of the page's own style sheets and markup. */
+export function breakpointsOf(): Breakpoints {
   const found = new Set<number>();
+  let whole = true;
   const conditions = [...document.querySelectorAll('source[media], link[media], style[media]')].map(
     (element) => element.getAttribute('media') ?? '',
   );
@@ -8,31 +16,34 @@ export function breakpointsOf(): number[] {
     (element) => element.getAttribute('sizes') ?? '',
   );
   for (const text of [...conditions, ...sizes]) collect(text, found);
-  for (const sheet of document.styleSheets) walk(sheet, found, 0);
-  return [...found].sort((a, b) => a - b);
+  for (const sheet of document.styleSheets) whole = walk(sheet, found, 0) && whole;
+  return { widths: [...found].sort((a, b) => a - b), whole };
 }
 
 /** Style sheets may import and nest without end. */
 const maxDepth = 20;
 
-function walk(sheet: CSSStyleSheet | CSSGroupingRule, found: Set<number>, depth: number): void {
-  if (depth > maxDepth) return;
+/** @returns whether everything could be read */
+function walk(sheet: CSSStyleSheet | CSSGroupingRule, found: Set<number>, depth: number): boolean {
+  if (depth > maxDepth) return true;
   let rules: CSSRuleList;
+  let whole = true;
   try {
     rules = sheet.cssRules;
   } catch {
-    // The sheet of another origin may not be read; the grid of the sweep finds what it does.
-    return;
+    // The grid of the sweep finds what it does.
+    return false;
   }
   for (const rule of rules) {
     if (rule instanceof CSSImportRule) {
       collect(rule.media.mediaText, found);
-      if (rule.styleSheet) walk(rule.styleSheet, found, depth + 1);
+      if (rule.styleSheet) whole = walk(rule.styleSheet, found, depth + 1) && whole;
     } else if (rule instanceof CSSGroupingRule) {
       if (rule instanceof CSSMediaRule) collect(rule.media.mediaText, found);
-      walk(rule, found, depth + 1);
+      whole = walk(rule, found, depth + 1) && whole;
     }
   }
+  return whole;
 }
 
 /** Every width that a media condition names: `(max-width: 40em)`, `(400px <= width < 700px)`. */

@@ -11,41 +11,53 @@ type Range = readonly [start: number, end: number];
 /** What the pages of a tab use of their style sheets and scripts, as the browser counts it while they are loaded, scrolled and swept. */
 export class Coverage {
   readonly #cdp: CDPSession;
+  readonly #countsRules: boolean;
   /** Addresses of the style sheets of the page, by the browser's number. */
   readonly #sheets = new Map<string, string>();
 
-  private constructor(cdp: CDPSession) {
+  private constructor(cdp: CDPSession, countsRules: boolean) {
     this.#cdp = cdp;
+    this.#countsRules = countsRules;
   }
 
-  static async start(cdp: CDPSession): Promise<Coverage> {
-    const coverage = new Coverage(cdp);
-    cdp.on('CSS.styleSheetAdded', ({ header }) => {
+  /** @param countsRules whether the rules of style sheets are counted: in a large sheet that takes a tenth of a visit */
+  static async start(cdp: CDPSession, countsRules: boolean): Promise<Coverage> {
+    const coverage = new Coverage(cdp, countsRules);
+    await Promise.all([countsRules && coverage.#startRules(), coverage.#startFunctions()]);
+    return coverage;
+  }
+
+  async #startRules(): Promise<void> {
+    this.#cdp.on('CSS.styleSheetAdded', ({ header }) => {
       if (!header.isInline && /^https?:/.test(header.sourceURL))
-        coverage.#sheets.set(header.styleSheetId, keptAddress(header.sourceURL));
+        this.#sheets.set(header.styleSheetId, keptAddress(header.sourceURL));
     });
     await Promise.all([
-      cdp.send('DOM.enable'),
-      cdp.send('CSS.enable'),
-      cdp.send('CSS.startRuleUsageTracking'),
-      cdp.send('Profiler.enable'),
-      // By function, not by block: that costs scripts nearly nothing.
-      cdp.send('Profiler.startPreciseCoverage', { callCount: false, detailed: false }),
+      this.#cdp.send('DOM.enable'),
+      this.#cdp.send('CSS.enable'),
+      this.#cdp.send('CSS.startRuleUsageTracking'),
     ]);
-    return coverage;
+  }
+
+  async #startFunctions(): Promise<void> {
+    await Promise.all([
+      this.#cdp.send('Profiler.enable'),
+      // By function, not by block: that costs scripts nearly nothing.
+      this.#cdp.send('Profiler.startPreciseCoverage', { callCount: false, detailed: false }),
+    ]);
   }
 
   /** What the page has used since it was begun; files whose content is not known are left out. */
   async take(
     texts: TextCollector,
   ): Promise<{ readonly styleUse: TextUse[]; readonly scriptUse: TextUse[] }> {
-    const [styles, scripts] = await Promise.all([
-      this.#cdp.send('CSS.takeCoverageDelta'),
+    const [rules, scripts] = await Promise.all([
+      this.#usedRules(),
       this.#cdp.send('Profiler.takePreciseCoverage'),
     ]);
     const used = new Map<string, Range[]>();
     for (const url of this.#sheets.values()) used.set(url, []);
-    for (const { styleSheetId, startOffset, endOffset } of styles.coverage) {
+    for (const { styleSheetId, startOffset, endOffset } of rules) {
       const url = this.#sheets.get(styleSheetId);
       if (url !== undefined) used.get(url)!.push([startOffset, endOffset]);
     }
@@ -69,10 +81,11 @@ export class Coverage {
   /** Forgets the page, so that the next one is counted from its beginning. */
   async restart(): Promise<void> {
     this.#sheets.clear();
-    await Promise.all([
-      this.#cdp.send('CSS.takeCoverageDelta'),
-      this.#cdp.send('Profiler.takePreciseCoverage'),
-    ]);
+    await Promise.all([this.#usedRules(), this.#cdp.send('Profiler.takePreciseCoverage')]);
+  }
+
+  async #usedRules() {
+    return this.#countsRules ? (await this.#cdp.send('CSS.takeCoverageDelta')).coverage : [];
   }
 }
 

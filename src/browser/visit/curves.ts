@@ -12,9 +12,9 @@ export async function curvesOf(
   placements: readonly ProbedPlacement[],
   view: View,
 ): Promise<Omit<SlotCurve, 'page'>[]> {
-  if (placements.length === 0) return [];
   const [page, ...frames] = documents;
-  const pieces = await sweep(cdp, [page.world, ...frames.map(({ world }) => world)], view);
+  const worlds = [page.world, ...frames.map(({ world }) => world)] as const;
+  const pieces = await sweep(cdp, worlds, view, placements.length > 0);
   const curves = new Map<string, Omit<SlotCurve, 'page'>>();
   placements.forEach(({ kind, selector }, index) => {
     const key = `${kind} ${selector}`;

@@ -148,6 +148,17 @@ export function sweptOf(views: readonly View[]): number {
   );
 }
 
+/**
+ * The views in which it is counted which rules of style sheets are used: the swept one, which passes through all widths, and
+ * the most visited one with the other kind of pointer; all views where none has a mouse, and widths are not really changed.
+ */
+export function rulesCountedIn(views: readonly View[]): readonly View[] {
+  const swept = views[sweptOf(views)];
+  if (!swept || swept.touch) return views;
+  const touched = views.filter(({ touch }) => touch).toSorted((a, b) => b.share - a.share);
+  return [swept, ...touched.slice(0, 1)];
+}
+
 async function start(options: SurveyBrowserOptions): Promise<Running> {
   const { views, tabs, keepBody, keepText, limits = defaultVisitLimits, onNotice } = options;
   const { reach = Reach.open() } = options;
@@ -164,6 +175,7 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
       ...(storageState && { storageState }),
     };
     const swept = sweptOf(views);
+    const counting = rulesCountedIn(views);
     const setUp = async (view: View) => {
       const userAgent = options.userAgent ?? `${await userAgentOf(browser, view)} ZealousLynx`;
       const context = await browser.newContext({ ...contextFor(view), ...common, userAgent });
@@ -177,6 +189,7 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
         texts: new TextCollector(keepText),
         wireBytes: new WireBytes(),
         sweeps: view === views[swept],
+        countsRules: counting.includes(view),
         accesses,
         limits,
         reach,

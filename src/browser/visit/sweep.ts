@@ -3,6 +3,7 @@ import { fitSlotCurve } from '../../core/slots/slot-curve.js';
 import { widthsToRefine } from '../../core/slots/widths-to-refine.js';
 import type { CurvePiece, CurveSample } from '../../core/slots/slot-curve.js';
 import type { Size } from '../../core/base/size.js';
+import type { Breakpoints } from '../in-page/breakpoints.js';
 import type { SlotWidths } from '../in-page/placements.js';
 import type { IsolatedWorld } from '../chromium/isolated-world.js';
 import { drawnScale } from './tab.js';
@@ -12,6 +13,8 @@ export const sweepRange = { from: 320, to: 2560 } as const;
 
 /** The widest gap between two measurements between breakpoints, in CSS pixels. */
 const step = 64;
+/** The same on a page without slots that has style sheets which cannot be read: their rules are to be used, and no more. */
+const stepWithoutSlots = 320;
 /** The most measurements of a page whose slots are not piecewise linear. */
 const maxWidths = 160;
 /** Milliseconds after which no more rounds begin. */
@@ -28,13 +31,17 @@ const maxRounds = 7;
  * picture away whose next candidate does not come. So this is the last thing that is done to a page,
  * after all else that is told of it has been put aside.
  *
+ * A page without slots has only its breakpoints passed, for the rules that are used there alone.
+ *
  * @param documents the worlds of the page that was measured, and of its frames behind it
+ * @param hasSlots whether there is anything to measure
  * @returns a curve for each placement, document by document, in the order in which the probe told them
  */
 export async function sweep(
   cdp: CDPSession,
   documents: readonly [page: IsolatedWorld, ...frames: IsolatedWorld[]],
   { height }: Size,
+  hasSlots: boolean,
 ): Promise<CurvePiece[][]> {
   const measured = new Map<number, readonly (number | null)[]>();
   const resize = (width: number) =>
@@ -64,7 +71,8 @@ export async function sweep(
     await Promise.all(due.map(measureAt));
     for (const width of due) if (!measured.has(width)) await measureAt(width);
   };
-  await measure(firstWidths(await documents[0].call<number[]>('breakpointsOf')));
+  const { widths, whole } = await documents[0].call<Breakpoints>('breakpointsOf');
+  await measure(firstWidths(widths, hasSlots ? step : whole ? Infinity : stepWithoutSlots));
   // What would be refined of a page of a hundred thousand elements is not worth the time of all others.
   const end = performance.now() + sweepTime;
   for (let round = 0; round < maxRounds && performance.now() < end; round++) {
@@ -82,11 +90,15 @@ export async function sweep(
   });
 }
 
-/** Both sides of every breakpoint, and a grid. */
-export function firstWidths(breakpoints: readonly number[]): number[] {
+/**
+ * Both sides of every breakpoint, and a grid.
+ *
+ * @param gap the widest gap of the grid; infinite for none
+ */
+export function firstWidths(breakpoints: readonly number[], gap = step): number[] {
   const { from, to } = sweepRange;
-  const widths = new Set<number>([to]);
-  for (let width = from; width < to; width += step) widths.add(width);
+  const widths = new Set<number>(gap < Infinity ? [to] : []);
+  for (let width = from; gap < Infinity && width < to; width += gap) widths.add(width);
   for (const point of breakpoints)
     for (const width of [Math.ceil(point) - 1, Math.floor(point), Math.floor(point) + 1])
       if (width >= from && width <= to) widths.add(width);

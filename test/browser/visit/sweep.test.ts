@@ -168,5 +168,6 @@ describe('the sweep', () => {
     expect(widths).toEqual([...widths].sort((a, b) => a - b));
     expect(Math.min(...widths)).toBe(sweepRange.from);
     expect(Math.max(...widths)).toBe(sweepRange.to);
+    expect(firstWidths([760, 9_999], Infinity)).toEqual([759, 760, 761]);
   });
 });

@@ -1,5 +1,5 @@
 import { fileFinding } from '../site-case.js';
-import { unusedComputed, unusedEvidence } from './unused-text.js';
+import { unusedCost, unusedEvidence } from './unused-text.js';
 
 /** A script with many functions that no page of the survey calls. */
 export const unusedScript = fileFinding({
@@ -12,7 +12,7 @@ export const unusedScript = fileFinding({
     meaning:
       'A script has functions that no page of the survey calls while it loads and is scrolled.',
     why: 'They are sent, read and kept in memory for nothing.',
-    computed: unusedComputed,
+    computed: `The browser counts the functions that are called while each page is loaded, scrolled and swept over all widths, in each view. A function that is called in one of them, on one page, is used. ${unusedCost}`,
     ignore: 'For what runs only when a visitor acts: then it can be loaded at that time.',
   },
   step: () => 'take out what no page calls, or load it when it is needed',

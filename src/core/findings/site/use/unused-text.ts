@@ -46,5 +46,5 @@ export interface UnusedData {
   readonly groups: readonly { readonly group: string; readonly share: number }[];
 }
 
-export const unusedComputed =
-  'The browser counts what is used while each page is loaded, scrolled and swept over all widths, in each view; what one of them uses is used. The cost is the unused part of the text, as that part of its bytes on the wire, from 2 kB and a fifth.';
+export const unusedCost =
+  'The cost is the unused part of the text, as that part of its bytes on the wire, from 2 kB and a fifth.';
