@@ -78,9 +78,9 @@ export function Pages({ report, selected, go }: ViewProps) {
                   onClick={() => go('pages', String(at))}
                 >
                   <span class="address">{shortAddress(report, url)}</span>
-                  <span class="faint">
+                  <span class="faint" title={error ?? group ?? ''}>
                     {error ??
-                      `${group ?? 'no group'} · ${formatBytes(perVisit?.wasteBytes ?? 0)} of an average visit to the site`}
+                      `${formatBytes(perVisit?.wasteBytes ?? 0)} of an average visit to the site${group ? ` · ${group}` : ''}`}
                   </span>
                 </div>
               );

@@ -7,6 +7,7 @@ import {
   formatBytes,
   formatTime,
   markerLines,
+  markerSigns,
   phaseColours,
   phaseNames,
   requestTypes,
@@ -58,12 +59,9 @@ export function Waterfall({ load, headers, span, whole, setSpan }: WaterfallProp
   const x = scaleLinear([span.from, span.to], [names, width]);
   const height = head + shown.length * row;
   const current = shown[at];
-  const markers = markerLines.flatMap(([name, letter, title]) => {
-    const moment = load.median.markers[name];
-    return moment !== null && moment >= span.from && moment <= span.to
-      ? [{ letter, title, moment }]
-      : [];
-  });
+  const markers = markerSigns(load.median.markers, x).filter(
+    ({ time }) => time >= span.from && time <= span.to,
+  );
   const onWheel = (event: WheelEvent) => {
     if (!event.ctrlKey) return;
     event.preventDefault();
@@ -145,14 +143,14 @@ export function Waterfall({ load, headers, span, whole, setSpan }: WaterfallProp
               <Phases request={request} x={x} top={head + index * row + 4} span={span} />
             </g>
           ))}
-          {markers.map(({ letter, title, moment }) => (
+          {markers.map(({ letter, title, time, at, letterAt }) => (
             <g key={letter} class="marker">
-              <line x1={x(moment)} x2={x(moment)} y1={head - 6} y2={height} />
-              <text x={x(moment) + 3} y={head - 2}>
+              <line x1={at} x2={at} y1={head - 6} y2={height} />
+              <text x={letterAt} y={head - 8} text-anchor="middle">
                 {letter}
               </text>
               <title>
-                {title}: {formatTime(moment)}
+                {title}: {formatTime(time)}
               </title>
             </g>
           ))}

@@ -2,6 +2,7 @@ import { phaseNames } from '../../core/load/request.js';
 import type { PageRequest } from '../../core/load/request.js';
 import type { Markers } from '../../core/load/markers.js';
 import { shorten } from '../words/plain-text.js';
+import { markerSigns } from '../words/marker-signs.js';
 import { markerLines, phaseColours, requestName, typeLetters } from '../words/request.js';
 import { count, formatBytes, formatTime } from '../words/units.js';
 import { conditionLines } from './condition-lines.js';
@@ -77,7 +78,7 @@ export function requestChart({ markers, rows, length, top, notes }: RequestChart
         text(x(time), floor + 18, formatTime(time), `text-anchor="middle" fill="${grey}"`),
       ]),
       ...rows.flatMap((request, index) => row(request, top + index * rowHeight)),
-      ...markerSigns(markers, x, top, floor),
+      ...signsOf(markers, x, top, floor),
       heading(bytesAt, 'bytes'),
       heading(endAt, 'end'),
     ],
@@ -105,28 +106,17 @@ function bars(request: PageRequest, top: number, x: (time: number) => number): s
   });
 }
 
-/** Lines with their letters above; letters that would overlap are set side by side. */
-function markerSigns(
+/** Lines with their letters above. */
+function signsOf(
   markers: Markers,
   x: (time: number) => number,
   top: number,
   floor: number,
 ): string[] {
-  let free = 0;
-  return markerLines
-    .flatMap(([name, letter]) => {
-      const time = markers[name];
-      return time === null ? [] : [{ letter, at: x(time) }];
-    })
-    .sort((a, b) => a.at - b.at)
-    .flatMap(({ letter, at }) => {
-      const place = Math.max(at, free);
-      free = place + 12;
-      return [
-        line(at, top - 8, at, floor, 'stroke="#a3341b" stroke-dasharray="4 3"'),
-        text(place, top - 12, letter, 'text-anchor="middle" fill="#a3341b" font-weight="700"'),
-      ];
-    });
+  return markerSigns(markers, x).flatMap(({ letter, at, letterAt }) => [
+    line(at, top - 8, at, floor, 'stroke="#a3341b" stroke-dasharray="4 3"'),
+    text(letterAt, top - 12, letter, 'text-anchor="middle" fill="#a3341b" font-weight="700"'),
+  ]);
 }
 
 /** The top of the first chart of a page, below two lines of conditions. */

@@ -99,12 +99,13 @@ export function drawComparison(page: ComparedPageView, screen: Screen): string {
     table(
       screen,
       [
-        { title: 'median' },
-        ...['before', 'after', 'change', 'percent', '95 % interval'].map((title) => ({
+        { title: 'median', wraps: 16 },
+        ...['before', 'after', 'change', 'percent', '95 % interval'].map((title, at) => ({
           title,
           align: 'right' as const,
+          spare: at > 2,
         })),
-        { title: 'verdict' },
+        { title: 'verdict', wraps: 16 },
       ],
       [
         ...markers,

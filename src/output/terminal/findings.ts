@@ -25,12 +25,12 @@ export function drawFindings(
       screen,
       [
         { title: 'finding' },
-        { title: 'what' },
+        { title: 'what', wraps: 34 },
         { title: 'for', spare: true },
         { title: 'in', align: 'right' },
         { title: 'pages', align: 'right' },
         { title: 'bytes/visit', align: 'right' },
-        { title: 'time/visit', align: 'right' },
+        { title: 'time/visit', align: 'right', spare: true },
         { title: 'worst', spare: true },
       ],
       shown.map((row) => [

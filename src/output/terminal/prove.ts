@@ -29,7 +29,11 @@ export function drawProof({ page, selector, views, absent }: Proof, screen: Scre
     table(
       screen,
       [
-        ...[{ title: 'view' }, { title: 'result' }, { title: 'box', align: 'right' as const }],
+        ...[
+          { title: 'view' },
+          { title: 'result', wraps: 20 },
+          { title: 'box', align: 'right' as const },
+        ],
         ...[{ title: 'file before' }, { title: 'file after' }],
       ],
       rows,

@@ -21,12 +21,14 @@ export interface Column {
   readonly title: string;
   /** Whether a screen that is too narrow for all columns may do without it. */
   readonly spare?: boolean;
+  /** Of sentences, which are broken into lines rather than cut: into so many columns before spare ones are left out. */
+  readonly wraps?: number;
   readonly align?: 'left' | 'right';
 }
 
 /**
- * A table without rules: a dim heading, two spaces between columns. On a narrow screen spare columns are left out, the last
- * first, and then the widest column is cut.
+ * A table without rules: a dim heading, two spaces between columns. On a narrow screen sentences are broken into lines, then
+ * spare columns are left out, the last first, and then the widest column is cut.
  */
 export function table(
   screen: Screen,
@@ -61,26 +63,44 @@ const gap = 2;
 /** The fewest columns that a text is cut to. */
 const leastText = 8;
 
+/** The fewest columns that sentences are broken into. */
+const leastSentence = 12;
+
 function fitted(all: readonly Column[], allRows: readonly (readonly string[])[], width: number) {
   const kept = all.map((column, at) => ({
     ...column,
     at,
     wide: Math.max(stringWidth(column.title), ...allRows.map((row) => stringWidth(row[at] ?? ''))),
   }));
-  const excess = () => kept.reduce((sum, { wide }) => sum + wide, gap * (kept.length - 1)) - width;
-  while (excess() > 0) {
+  const excess = (widthOf = (column: (typeof kept)[number]) => column.wide) =>
+    kept.reduce((sum, column) => sum + widthOf(column), gap * (kept.length - 1)) - width;
+  while (excess(({ wide, wraps = wide }) => Math.min(wide, wraps)) > 0) {
     const spare = kept.findLastIndex((column) => column.spare);
     if (spare < 0) break;
     kept.splice(spare, 1);
   }
+  const sentences = kept.filter(({ wraps }) => wraps !== undefined).toReversed();
+  for (const least of [undefined, leastSentence])
+    for (const column of sentences)
+      column.wide = Math.max(
+        Math.min(column.wide, least ?? column.wraps!),
+        column.wide - Math.max(0, excess()),
+      );
   const over = excess();
-  const widest = kept.toSorted((a, b) => b.wide - a.wide)[0];
+  const widest = kept
+    .filter(({ wraps }) => wraps === undefined)
+    .toSorted((a, b) => b.wide - a.wide)[0];
   const most = widest && over > 0 ? Math.max(leastText, widest.wide - over) : Infinity;
-  const cellOf = (row: readonly string[], at: number) =>
-    at === widest?.at && stringWidth(row[at] ?? '') > most && !row[at]!.includes('\u001B')
-      ? shorten(row[at] ?? '', most)
-      : (row[at] ?? '');
-  return { columns: kept, rows: allRows.map((row) => kept.map(({ at }) => cellOf(row, at))) };
+  const cellOf = (row: readonly string[], { at, wraps, wide }: (typeof kept)[number]) => {
+    const text = row[at] ?? '';
+    if (wraps !== undefined) return wrapAnsi(text, wide);
+    const isCut = at === widest?.at && stringWidth(text) > most && !text.includes('\u001B');
+    return isCut ? shorten(text, most) : text;
+  };
+  return {
+    columns: kept,
+    rows: allRows.map((row) => kept.map((column) => cellOf(row, column))),
+  };
 }
 
 const eighths = ['', '▏', '▎', '▍', '▌', '▋', '▊', '▉'];

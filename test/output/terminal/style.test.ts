@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { joined, wrapped } from '../../../src/output/terminal/style.js';
+import { joined, table, wrapped } from '../../../src/output/terminal/style.js';
 
 describe('a sentence', () => {
   const sentence = 'A kite that is 12 m wide needs a beach without trees.';
@@ -25,5 +25,37 @@ describe('words that belong together', () => {
     const screen = { width: 16, colour: false };
     expect(joined(['kites (12)', 'tails'], { ...screen, width: 40 })).toBe('kites (12) · tails');
     expect(joined(['kites (12)', 'tails', 'lines'], screen)).toBe('kites (12) ·\ntails · lines');
+  });
+});
+
+describe('a table', () => {
+  const columns = [
+    { title: 'median' },
+    { title: 'percent', spare: true },
+    { title: 'verdict', wraps: 16 },
+  ];
+  const rows = [
+    ['largest contentful paint', '−3.1 %', 'not clear yet; 12 runs would tell'],
+    ['load', '−20.4 %', 'faster'],
+  ];
+  const drawnAt = (width: number) => table({ width, colour: false }, columns, rows);
+
+  it('breaks sentences into lines where the screen is narrow, before it leaves anything out', () => {
+    expect(drawnAt(55)).toBe(
+      [
+        'median                    percent  verdict',
+        'largest contentful paint  −3.1 %   not clear yet; 12',
+        '                                   runs would tell',
+        'load                      −20.4 %  faster',
+      ].join('\n'),
+    );
+  });
+
+  it('keeps sentences whole on any screen', () => {
+    for (let width = 30; width <= 100; width++) {
+      const words = drawnAt(width).split(/\s+/);
+      for (const word of 'not clear yet; 12 runs would tell'.split(' '))
+        expect(words).toContain(word);
+    }
   });
 });
