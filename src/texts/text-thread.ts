@@ -20,6 +20,11 @@ export class TextThread {
   });
   #closed: Promise<void> | undefined;
 
+  constructor() {
+    // A thread that fails while nobody waits for it loses nothing: the next text gets another one.
+    this.#pool.on('error', () => {});
+  }
+
   /** Starts the thread and loads what it works with, while nothing else is to be done yet. */
   prepare(): void {
     // Begun here and not in its turn, which would wait for what the caller does next.
