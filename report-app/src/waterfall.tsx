@@ -37,7 +37,7 @@ const sorts = {
 } as const;
 
 const row = 20;
-const head = 34;
+const head = 46;
 const names = 260;
 const width = 1160;
 
@@ -119,8 +119,8 @@ export function Waterfall({ load, headers, span, whole, setSpan }: WaterfallProp
         <svg viewBox={`0 0 ${width} ${height}`} onWheel={onWheel} role="presentation">
           {x.ticks(8).map((tick) => (
             <g key={tick} aria-hidden="true">
-              <line class="grid" x1={x(tick)} x2={x(tick)} y1={head - 8} y2={height} />
-              <text class="tick" x={x(tick)} y={head - 14} text-anchor="middle">
+              <line class="grid" x1={x(tick)} x2={x(tick)} y1={head - 22} y2={height} />
+              <text class="tick" x={x(tick)} y={head - 28} text-anchor="middle">
                 {formatTime(tick)}
               </text>
             </g>
@@ -145,7 +145,7 @@ export function Waterfall({ load, headers, span, whole, setSpan }: WaterfallProp
           ))}
           {markers.map(({ letter, title, time, at, letterAt }) => (
             <g key={letter} class="marker">
-              <line x1={at} x2={at} y1={head - 6} y2={height} />
+              <line x1={at} x2={at} y1={head - 4} y2={height} />
               <text x={letterAt} y={head - 8} text-anchor="middle">
                 {letter}
               </text>
