@@ -7,7 +7,7 @@ import { requestTypes } from '../../core/load/request.js';
 import type { Looks } from '../../core/pixels/looks.js';
 import { formatSize } from '../../core/base/size.js';
 import type { RequestChange } from '../../core/load/request-matching.js';
-import { plainText, shorten } from '../words/plain-text.js';
+import { mostName, plainText, shorten } from '../words/plain-text.js';
 import { requestName } from '../words/request.js';
 import { count, formatBytes, formatTime, formatShare } from '../words/units.js';
 import {
@@ -99,13 +99,13 @@ export function drawComparison(page: ComparedPageView, screen: Screen): string {
     table(
       screen,
       [
-        { title: 'median', wraps: 16 },
+        { title: 'median', wraps: true, least: 16 },
         ...['before', 'after', 'change', 'percent', '95 % interval'].map((title, at) => ({
           title,
           align: 'right' as const,
           spare: at > 2,
         })),
-        { title: 'verdict', wraps: 16 },
+        { title: 'verdict', wraps: true, least: 16 },
       ],
       [
         ...markers,
@@ -163,7 +163,7 @@ function drawRequests(changes: readonly RequestChange[], screen: Screen): string
     .sort((a, b) => Math.abs(b.bytes) - Math.abs(a.bytes))
     .slice(0, shownRequests)
     .map(({ before, after, putOff, bytes, end }) => [
-      shorten(requestName((after ?? before)!), 46),
+      shorten(requestName((after ?? before)!), mostName),
       before ? formatBytes(before.transferBytes) : 'new',
       after ? formatBytes(after.transferBytes) : putOff ? 'put off' : 'gone',
       signed(bytes, formatBytes),
@@ -181,7 +181,7 @@ function drawRequests(changes: readonly RequestChange[], screen: Screen): string
     table(
       screen,
       [
-        { title: 'request' },
+        { title: 'request', least: 30 },
         ...['before', 'after', 'bytes', 'last byte'].map((title) => ({
           title,
           align: 'right' as const,

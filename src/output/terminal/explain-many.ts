@@ -4,7 +4,7 @@ import type { RankedImage } from '../../core/rank/ranked-image.js';
 import { formatSize } from '../../core/base/size.js';
 import type { FamilyView, FindingView } from '../views/explain.js';
 import { findingTitle, findingWords } from '../words/findings.js';
-import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
+import { mostName, plainText, shorten, withoutOrigin } from '../words/plain-text.js';
 import { originOf, pixelWords } from '../words/rank.js';
 import { count, formatBytes } from '../words/units.js';
 import { drawSlotCurve } from './slot-chart.js';
@@ -114,7 +114,7 @@ function imageTable(images: readonly RankedImage[], origin: string, screen: Scre
   return table(
     screen,
     [
-      { title: 'image' },
+      { title: 'image', least: 26 },
       { title: 'intrinsic', align: right, spare: true },
       { title: 'need', align: right, spare: true },
       { title: 'bytes', align: right },
@@ -122,7 +122,7 @@ function imageTable(images: readonly RankedImage[], origin: string, screen: Scre
       { title: 'waste/visit everywhere', align: right },
     ],
     images.map((image) => [
-      shorten(withoutOrigin(image.url, origin), Math.max(20, screen.width - 60)),
+      shorten(withoutOrigin(image.url, origin), mostName),
       image.file.intrinsic ? formatSize(image.file.intrinsic) : pixelWords(image),
       image.need ? formatSize(image.need) : '–',
       formatBytes(image.file.bytes),

@@ -2,7 +2,7 @@ import type { PageStory } from '../../core/rank/page-story.js';
 import type { PageLoad } from '../../core/rank/page-load.js';
 import type { PageView } from '../views/explain.js';
 import { totalBytes } from '../../core/load/request.js';
-import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
+import { mostName, withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { findingTitle, findingWords } from '../words/findings.js';
 import { originOf } from '../words/rank.js';
 import { count, formatBytes, formatShare, formatTime } from '../words/units.js';
@@ -23,7 +23,7 @@ export function drawPage(
     .slice(0, top)
     .map(({ image, placement, firstScreen, shown, perVisit: part }, index) => [
       String(index + 1),
-      shorten(withoutOrigin(image.url, originOf(result.survey)), Math.max(20, screen.width - 96)),
+      shorten(withoutOrigin(image.url, originOf(result.survey)), mostName),
       placement?.kind ?? '–',
       firstScreen.length > 0 ? firstScreen.join(', ') : shown.length > 0 ? 'below' : 'never shown',
       placement?.loading ?? '–',
@@ -55,7 +55,7 @@ export function drawPage(
       screen,
       [
         { title: '', align: 'right' },
-        { title: 'image (as it appears)' },
+        { title: 'image (as it appears)', least: 28 },
         { title: 'kind', spare: true },
         { title: 'first screen', spare: true },
         { title: 'loading', spare: true },

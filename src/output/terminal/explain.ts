@@ -4,7 +4,7 @@ import type { RankResult } from '../../core/rank/rank-view.js';
 import type { RankedImage, RankedPlacement } from '../../core/rank/ranked-image.js';
 import { sumOf } from '../../core/waste/portion.js';
 import { formatSize } from '../../core/base/size.js';
-import { withoutOrigin, plainText, shorten } from '../words/plain-text.js';
+import { mostName, withoutOrigin, plainText, shorten } from '../words/plain-text.js';
 import { sparedWords } from '../words/spared-time.js';
 import { findingWords } from '../words/findings.js';
 import { originOf, pixelWords } from '../words/rank.js';
@@ -89,7 +89,9 @@ function wasteLines({ image: { waste }, spared }: ImageView, screen: Screen): st
       ? [
           sparedWords(
             spared,
-            `An average visit to the ${count(spared.pages, 'timed page')} with it`,
+            spared.pages === 1
+              ? 'An average visit to the one timed page that is sent it'
+              : `An average visit to the ${spared.pages} timed pages that are sent it`,
           ),
         ]
       : []),
@@ -105,9 +107,9 @@ function placementLines(image: RankedImage, { survey }: RankResult, top: number,
   const rows = placements
     .slice(0, top)
     .map((placement) => [
-      shorten(withoutOrigin(placement.page, origin), 28),
+      shorten(withoutOrigin(placement.page, origin), mostName),
       plainText(placement.view, 12),
-      shorten(placement.selector, Math.max(20, screen.width - 104)),
+      shorten(placement.selector, mostName),
       formatSize(placement.slot),
       formatSize(placement.rendered),
       `×${densities.get(placement.view) ?? 1}`,
@@ -120,9 +122,9 @@ function placementLines(image: RankedImage, { survey }: RankResult, top: number,
     table(
       screen,
       [
-        { title: 'page' },
+        { title: 'page', least: 20 },
         { title: 'view', spare: true },
-        { title: 'element' },
+        { title: 'element', least: 20 },
         { title: 'slot', align: 'right', spare: true },
         { title: 'rendered', align: 'right' },
         { title: 'density', spare: true },

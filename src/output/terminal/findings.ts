@@ -1,7 +1,7 @@
 import type { FindingsView } from '../views/findings.js';
 import { findingCells } from '../words/findings.js';
 import { quoted } from '../words/work-item.js';
-import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
+import { mostName, plainText, shorten, withoutOrigin } from '../words/plain-text.js';
 import { originOf } from '../words/rank.js';
 import { count } from '../words/units.js';
 import { paletteFor, table } from './style.js';
@@ -25,17 +25,17 @@ export function drawFindings(
       screen,
       [
         { title: 'finding' },
-        { title: 'what', wraps: 34 },
+        { title: 'what', wraps: true, least: 34 },
         { title: 'for', spare: true },
         { title: 'in', align: 'right' },
         { title: 'pages', align: 'right' },
         { title: 'bytes/visit', align: 'right' },
         { title: 'time/visit', align: 'right', spare: true },
-        { title: 'worst', spare: true },
+        { title: 'worst', spare: true, least: 16 },
       ],
       shown.map((row) => [
         ...findingCells(row),
-        shorten(withoutOrigin(row.worst, originOf(survey)), Math.max(16, screen.width - 132)),
+        shorten(withoutOrigin(row.worst, originOf(survey)), mostName),
       ]),
     ),
     ...(left > 0 ? [dim(`${count(left, 'more kind')}; --top ${rows.length} shows all.`)] : []),

@@ -71,7 +71,7 @@ function restTable(rows: readonly GateRow[], screen: Screen): string {
       { title: '' },
       { title: 'budget' },
       { title: 'of', spare: true },
-      { title: 'measured and allowed', wraps: 30 },
+      { title: 'measured and allowed', wraps: true, least: 30 },
     ],
     rows.map((row) => [
       row.verdict === 'holds' ? '✓' : '…',

@@ -122,7 +122,7 @@ function seriesTable(title: string, series: readonly Series[], screen: Screen): 
   return table(
     screen,
     [
-      { title, wraps: 24 },
+      { title, wraps: true, least: 24 },
       { title: 'over time' },
       { title: 'first', align: right, spare: true },
       { title: 'last', align: right },

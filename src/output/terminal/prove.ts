@@ -31,7 +31,7 @@ export function drawProof({ page, selector, views, absent }: Proof, screen: Scre
       [
         ...[
           { title: 'view' },
-          { title: 'result', wraps: 20 },
+          { title: 'result', wraps: true, least: 20 },
           { title: 'box', align: 'right' as const },
         ],
         ...[{ title: 'file before' }, { title: 'file after' }],

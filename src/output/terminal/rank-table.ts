@@ -2,7 +2,7 @@ import { formatSize } from '../../core/base/size.js';
 import type { RankRow } from '../../core/rank/rank-view.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import type { RankView } from '../views/rank.js';
-import { shorten, withoutOrigin } from '../words/plain-text.js';
+import { mostName, shorten, withoutOrigin } from '../words/plain-text.js';
 import { nameOf, originOf, pixelWords } from '../words/rank.js';
 import { formatBytes, formatShare, formatTime } from '../words/units.js';
 import { table } from './style.js';
@@ -27,7 +27,7 @@ interface Field extends Column {
 
 /** Rows of a ranking as a table, with the columns that its grouping asks for. */
 export function rankTable(rows: readonly RankRow[], view: RankView, screen: Screen): string {
-  const fields = fieldsOf(view, screen);
+  const fields = fieldsOf(view);
   return table(
     screen,
     fields,
@@ -35,9 +35,8 @@ export function rankTable(rows: readonly RankRow[], view: RankView, screen: Scre
   );
 }
 
-function fieldsOf(view: RankView, screen: Screen): Field[] {
+function fieldsOf(view: RankView): Field[] {
   const { by, result, total, rows, thirdParty, timed } = view;
-  const { width } = screen;
   const origin = originOf(result.survey);
   const several = [...rows, ...thirdParty].some(({ files }) => files > 1);
   const right = 'right' as const;
@@ -58,15 +57,15 @@ function fieldsOf(view: RankView, screen: Screen): Field[] {
       cell: ({ perVisit }) => formatShare(perVisit.wasteBytes, total.wasteBytes),
     },
   ];
-  const named = (title: string, room: number): Field => ({
-    title,
-    cell: (row) => shorten(nameOf(row, by, origin), Math.max(18, room)),
+  const named = (title: string, least: number): Field => ({
+    ...{ title, least },
+    cell: (row) => shorten(nameOf(row, by, origin), mostName),
   });
   const worst = (cell: (image: RankedImage) => string) => (row: RankRow) =>
     row.worst ? cell(row.worst) : '–';
   if (by === 'family')
     return [
-      named('slot', width - 98),
+      named('slot', 22),
       {
         title: 'where',
         spare: true,
@@ -79,7 +78,7 @@ function fieldsOf(view: RankView, screen: Screen): Field[] {
     ];
   if (by === 'image')
     return [
-      named('image', width - (several ? 93 : 86)),
+      named('image', 26),
       ...(several ? counted : [counted[1]!]),
       { title: 'intrinsic', align: right, spare: true, cell: worst(intrinsicWords) },
       { title: 'rendered', spare: true, cell: worst(renderedWords) },
@@ -103,7 +102,7 @@ function fieldsOf(view: RankView, screen: Screen): Field[] {
       cell: ({ ofPage }) => formatBytes(ofPage?.[name] ?? 0),
     });
     return [
-      named('page', width - 72),
+      named('page', 26),
       counted[0]!,
       ...(timed ? spared : []),
       own('sent', 'sentBytes'),
@@ -130,7 +129,7 @@ function fieldsOf(view: RankView, screen: Screen): Field[] {
       cell: ({ perVisit }) => formatBytes(perVisit.neededBytes),
     },
   ];
-  return [named(by, width - 60), ...counted, ...sums, ...wasted];
+  return [named(by, 26), ...counted, ...sums, ...wasted];
 }
 
 function intrinsicWords(image: RankedImage): string {

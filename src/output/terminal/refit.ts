@@ -147,7 +147,7 @@ function workLines({ worklist }: RefitView, screen: Screen): string[] {
   const columns = [
     { title: 'saved/visit', align: 'right' as const },
     { title: 'who' },
-    { title: 'what', wraps: 30 },
+    { title: 'what', wraps: true, least: 30 },
     { title: 'image' },
   ];
   const more = worklist.length - rows.length;

@@ -21,14 +21,16 @@ export interface Column {
   readonly title: string;
   /** Whether a screen that is too narrow for all columns may do without it. */
   readonly spare?: boolean;
-  /** Of sentences, which are broken into lines rather than cut: into so many columns before spare ones are left out. */
-  readonly wraps?: number;
+  /** The characters in a line that it does with before spare columns are left out; without it, it is cut last. */
+  readonly least?: number;
+  /** Whether it holds sentences, which are broken into lines rather than cut. */
+  readonly wraps?: boolean;
   readonly align?: 'left' | 'right';
 }
 
 /**
- * A table without rules: a dim heading, two spaces between columns. On a narrow screen sentences are broken into lines, then
- * spare columns are left out, the last first, and then the widest column is cut.
+ * A table without rules: a dim heading, two spaces between columns. On a narrow screen columns are made as narrow as they may
+ * be, then spare ones are left out, the last first, and then what is left is made narrower still.
  */
 export function table(
   screen: Screen,
@@ -60,11 +62,8 @@ export function table(
 /** Columns between two others. */
 const gap = 2;
 
-/** The fewest columns that a text is cut to. */
-const leastText = 8;
-
-/** The fewest columns that sentences are broken into. */
-const leastSentence = 12;
+/** The fewest characters that a text is cut to, or that sentences are broken into. */
+const [leastText, leastSentence] = [8, 12];
 
 function fitted(all: readonly Column[], allRows: readonly (readonly string[])[], width: number) {
   const kept = all.map((column, at) => ({
@@ -74,28 +73,24 @@ function fitted(all: readonly Column[], allRows: readonly (readonly string[])[],
   }));
   const excess = (widthOf = (column: (typeof kept)[number]) => column.wide) =>
     kept.reduce((sum, column) => sum + widthOf(column), gap * (kept.length - 1)) - width;
-  while (excess(({ wide, wraps = wide }) => Math.min(wide, wraps)) > 0) {
+  while (excess(({ wide, least = wide }) => Math.min(wide, least)) > 0) {
     const spare = kept.findLastIndex((column) => column.spare);
     if (spare < 0) break;
     kept.splice(spare, 1);
   }
-  const sentences = kept.filter(({ wraps }) => wraps !== undefined).toReversed();
-  for (const least of [undefined, leastSentence])
-    for (const column of sentences)
-      column.wide = Math.max(
-        Math.min(column.wide, least ?? column.wraps!),
-        column.wide - Math.max(0, excess()),
-      );
-  const over = excess();
-  const widest = kept
-    .filter(({ wraps }) => wraps === undefined)
-    .toSorted((a, b) => b.wide - a.wide)[0];
-  const most = widest && over > 0 ? Math.max(leastText, widest.wide - over) : Infinity;
+  const shrink = (column: (typeof kept)[number] | undefined, least: number) => {
+    if (!column) return;
+    const over = Math.max(0, excess());
+    column.wide = Math.max(Math.min(column.wide, least), column.wide - over);
+  };
+  const yielding = kept.filter(({ least }) => least !== undefined).toReversed();
+  for (const column of yielding) shrink(column, column.least!);
+  for (const column of yielding) if (column.wraps) shrink(column, leastSentence);
+  shrink(kept.filter(({ wraps }) => !wraps).toSorted((a, b) => b.wide - a.wide)[0], leastText);
   const cellOf = (row: readonly string[], { at, wraps, wide }: (typeof kept)[number]) => {
     const text = row[at] ?? '';
-    if (wraps !== undefined) return wrapAnsi(text, wide);
-    const isCut = at === widest?.at && stringWidth(text) > most && !text.includes('\u001B');
-    return isCut ? shorten(text, most) : text;
+    if (wraps) return wrapAnsi(text, wide);
+    return stringWidth(text) > wide && !text.includes('\u001B') ? shorten(text, wide) : text;
   };
   return {
     columns: kept,

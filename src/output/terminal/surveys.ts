@@ -1,5 +1,5 @@
 import type { SurveysView, ThinnedView, WorkspaceCheck } from '../views/surveys.js';
-import { plainText, shorten } from '../words/plain-text.js';
+import { mostName, plainText, shorten } from '../words/plain-text.js';
 import { count, formatBytes } from '../words/units.js';
 import { paletteFor, table } from './style.js';
 import type { Screen } from './style.js';
@@ -29,7 +29,7 @@ export function drawSurveys(
         { title: 'views', align: 'right', spare: true },
         { title: 'image files', align: 'right', spare: true },
         { title: 'bytes', align: 'right', spare: true },
-        { title: 'from', spare: true },
+        { title: 'from', spare: true, least: 24 },
       ],
       surveys.map((survey) => [
         plainText(survey.label, 40),
@@ -39,7 +39,7 @@ export function drawSurveys(
         String(survey.views.length),
         String(survey.files),
         formatBytes(survey.bytes),
-        shorten(survey.starts[0] ?? '', Math.max(20, screen.width - 90)),
+        shorten(survey.starts[0] ?? '', mostName),
       ]),
     ),
     '',

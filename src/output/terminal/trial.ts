@@ -51,7 +51,7 @@ function drawFixes({ fixes }: TriedPageView, screen: Screen): string[] {
       [
         { title: 'fix' },
         // Measured numbers leave no room for it.
-        ...(measured ? [] : [{ title: 'what it does', wraps: 30 }]),
+        ...(measured ? [] : [{ title: 'what it does', wraps: true, least: 30 }]),
         { title: 'changed', align: right },
         ...[
           ...(measured ? ['largest paint', 'load', 'bytes'] : []),

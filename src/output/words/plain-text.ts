@@ -14,6 +14,9 @@ export function shorten(text: string, limit: number): string {
   return `${harmless.slice(0, limit - 1 - tail)}…${harmless.slice(-tail)}`;
 }
 
+/** The characters of a name that are shown where there is room. */
+export const mostName = 72;
+
 /** An address without the scheme and host that all others share. */
 export function withoutOrigin(address: string, origin: string): string {
   return address.startsWith(`${origin}/`) ? address.slice(origin.length) : address;

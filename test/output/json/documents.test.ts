@@ -57,7 +57,7 @@ describe('the documents', () => {
     const text = drawImage(imageView, { width: 140, colour: false });
     for (const step of fix.steps) expect(text).toContain(step);
     expect(text).toContain(
-      'An average visit to the 2 timed pages with it would be spared 240 ms until largest contentful paint, predicted from loads on mobile',
+      'An average visit to the 2 timed pages that are sent it would be spared 240 ms until largest contentful paint, predicted from loads on mobile',
     );
     const page = result.pages[0]!;
     const story = pageStoryOf(

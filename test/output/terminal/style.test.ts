@@ -32,7 +32,7 @@ describe('a table', () => {
   const columns = [
     { title: 'median' },
     { title: 'percent', spare: true },
-    { title: 'verdict', wraps: 16 },
+    { title: 'verdict', wraps: true, least: 16 },
   ];
   const rows = [
     ['largest contentful paint', '−3.1 %', 'not clear yet; 12 runs would tell'],
@@ -49,6 +49,20 @@ describe('a table', () => {
         'load                      −20.4 %  faster',
       ].join('\n'),
     );
+  });
+
+  it('shows names whole where there is room, and leaves columns out before they tell little', () => {
+    const named = [
+      { title: 'image', least: 20 },
+      { title: 'intrinsic', spare: true },
+      { title: 'bytes' },
+    ];
+    const images = [['/img/gallery/kites-over-the-bay.jpg', '3000×2000', '1.19 MB']];
+    const widthOf = (width: number) =>
+      table({ width, colour: false }, named, images).split('\n')[1];
+    expect(widthOf(60)).toBe('/img/gallery/kites-over-the-bay.jpg  3000×2000  1.19 MB');
+    expect(widthOf(44)).toBe('/img/gal…ver-the-bay.jpg  3000×2000  1.19 MB');
+    expect(widthOf(36)).toBe('/img/gall…-over-the-bay.jpg  1.19 MB');
   });
 
   it('keeps sentences whole on any screen', () => {
