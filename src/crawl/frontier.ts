@@ -1,38 +1,15 @@
-import { addressMatcher, applyQueryRule } from '../core/address/address-matcher.js';
-import type { AddressMatcher, QueryRule } from '../core/address/address-matcher.js';
-import { addressPattern, repeatsItself } from '../core/address/address-pattern.js';
+import { applyQueryRule } from '../core/address/address-matcher.js';
 import { areKin } from '../core/address/kin-address.js';
-import { originOf, pageAddress } from '../core/address/address.js';
+import { pageAddress } from '../core/address/address.js';
 import { withoutTokens } from '../core/address/address-token.js';
 import type { DuePage, SkippedAddress } from '../core/survey/survey.js';
 import { PageQueue } from './page-queue.js';
-import { partyOf } from './third-party.js';
-
-/** Which pages are handed out. */
-export interface Scope {
-  /** The most pages. */
-  readonly pages: number;
-  /** The most links away from a start; without it, any number. */
-  readonly depth?: number | undefined;
-  /** Only addresses that match one of these patterns; all if there are none. Starts are always included. */
-  readonly include?: readonly string[];
-  /** No addresses that match one of these patterns. */
-  readonly exclude?: readonly string[];
-  readonly query?: QueryRule;
-  /** Links are followed to the hosts of the starts, or to all of their registrable domains. */
-  readonly within?: 'host' | 'domain';
-  /** The most pages found by links whose addresses have one shape; without it, any number. */
-  readonly perGroup?: number | undefined;
-  /** Ignores `rel=canonical`, and that two addresses may show one document: each address counts as itself. */
-  readonly ignoreCanonical?: boolean;
-}
+import { ScopeRules } from './scope.js';
+import type { Scope } from './scope.js';
+import { SurveyedHosts } from './surveyed-hosts.js';
 
 /** A page that a crawl starts from, its address in its one form. */
 export type Seed = Pick<DuePage, 'url' | 'visits'>;
-
-/** Files that are linked to but are not pages. */
-const notPages =
-  /\.(?:jpe?g|png|gif|webp|avif|svg|ico|bmp|tiff?|pdf|zip|gz|rar|7z|mp[34]|webm|ogg|wav|mov|avi|docx?|xlsx?|pptx?|css|js|json|xml|rss|woff2?|ttf|ics|exe|dmg)$/i;
 
 /**
  * Loads that may go to addresses that are no pages of their own (redirects, canonical addresses, documents seen before), for
@@ -69,20 +46,14 @@ export interface Discovery {
  * The pages that are known and not yet visited. Every page is handed out once, under one form of its address.
  */
 export class Frontier {
-  /** Hosts or registrable domains that are surveyed. */
-  readonly #within = new Set<string>();
-  /** Those of them that were named: a list of a million addresses has few. */
-  readonly #origins = new Set<string>();
+  readonly #hosts: SurveyedHosts;
   /** Pages that are due or were visited. */
   readonly #known = new Set<string>();
   readonly #skipped = new Set<string>();
   readonly #passed = new Set<string>();
   readonly #due = new PageQueue();
   readonly #scope: Scope;
-  readonly #include: readonly AddressMatcher[];
-  readonly #exclude: readonly AddressMatcher[];
-  /** The number of pages found by links, by the shape of their addresses. */
-  readonly #shapes = new Map<string, number>();
+  readonly #rules: ScopeRules;
   /** The first address of each document, by its digest. */
   readonly #documents = new Map<string, string>();
   /** Pages with the canonical address of another page. */
@@ -97,15 +68,15 @@ export class Frontier {
    */
   constructor(within: readonly string[], scope: Scope, leftover?: Leftover) {
     this.#scope = scope;
-    this.#include = (scope.include ?? []).map(addressMatcher);
-    this.#exclude = (scope.exclude ?? []).map(addressMatcher);
+    this.#rules = new ScopeRules(scope);
+    this.#hosts = new SurveyedHosts(scope.within ?? 'host');
     for (const url of within) this.widen(url);
     if (!leftover) return;
     for (const url of leftover.reached) this.#known.add(url);
     for (const url of leftover.skipped) this.#skipped.add(url);
     for (const { url, depth } of leftover.found) {
       this.#known.add(url);
-      if (depth > 0) this.#count(url);
+      if (depth > 0) this.#rules.count(url);
     }
     const due = new Set(leftover.due.map(({ url }) => url));
     for (const { url } of leftover.found) if (!due.has(url)) this.#due.note(url);
@@ -127,10 +98,10 @@ export class Frontier {
     for (const link of links) {
       const url = this.formOf(link);
       if (!url || !this.inScope(url) || this.#known.has(url) || this.#skipped.has(url)) continue;
-      const reason = this.#reasonAgainst(url, depth);
+      const reason = this.#rules.reasonAgainst(url, depth);
       if (reason) this.#skip(url, reason);
       else {
-        this.#count(url);
+        this.#rules.count(url);
         this.#push({ url, depth, visits: null });
       }
     }
@@ -144,21 +115,6 @@ export class Frontier {
 
   #formFor(address: string): string {
     return applyQueryRule(withoutTokens(address), this.#scope.query ?? 'keep');
-  }
-
-  #reasonAgainst(url: string, depth: number): string | undefined {
-    const { perGroup = Infinity, depth: deepest = Infinity } = this.#scope;
-    const kind = notPages.exec(new URL(url).pathname)?.[0];
-    if (kind) return `a link to a ${kind} file`;
-    if (depth > deepest) return `more than ${deepest} links from a start`;
-    if (this.#include.length > 0 && !this.#include.some((means) => means(url)))
-      return 'does not match --include';
-    if (this.#exclude.some((means) => means(url))) return 'matches --exclude';
-    if (repeatsItself(url)) return 'its path repeats itself';
-    const shape = addressPattern(url);
-    if ((this.#shapes.get(shape) ?? 0) >= perGroup)
-      return `more than ${perGroup} addresses with the pattern ${shape}`;
-    return undefined;
   }
 
   /** Marks the address that a page ended at, so that it is not visited again under that name. */
@@ -222,19 +178,12 @@ export class Frontier {
 
   /** Whether a page is one of the hosts, or domains, that are surveyed. */
   inScope(url: string): boolean {
-    return URL.canParse(url) && this.#within.has(this.#placeOf(url));
+    return this.#hosts.have(url);
   }
 
   /** Adds the host, or domain, of an address. */
   widen(url: string): void {
-    const origin = originOf(url);
-    if (this.#origins.has(origin)) return;
-    this.#origins.add(origin);
-    this.#within.add(this.#placeOf(url));
-  }
-
-  #placeOf(url: string): string {
-    return this.#scope.within === 'domain' ? partyOf(url) : new URL(url).host;
+    this.#hosts.add(url);
   }
 
   /** The next page, or `undefined` if there is none for now. */
@@ -282,11 +231,6 @@ export class Frontier {
       left.push({ url: due.url, reason: most + part });
     }
     return left;
-  }
-
-  #count(url: string): void {
-    const shape = addressPattern(url);
-    this.#shapes.set(shape, (this.#shapes.get(shape) ?? 0) + 1);
   }
 
   #push(due: DuePage): void {

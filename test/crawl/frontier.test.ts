@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Frontier } from '../../src/crawl/frontier.js';
-import type { Scope } from '../../src/crawl/frontier.js';
+import type { Scope } from '../../src/crawl/scope.js';
 import { isThirdParty } from '../../src/crawl/third-party.js';
 
 function begun(starts: readonly string[], scope: Scope): Frontier {

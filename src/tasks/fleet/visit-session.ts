@@ -1,7 +1,7 @@
 import type { SurveyBrowser } from '../../browser/visit/survey-browser.js';
 import type { Visit } from '../../browser/visit/visit-result.js';
 import type { SurveyPlan, SurveyHead } from '../../core/survey/survey.js';
-import type { Scope } from '../../crawl/frontier.js';
+import type { Scope } from '../../crawl/scope.js';
 import type { Workspace } from '../../store/workspace.js';
 import { TextThread } from '../../texts/text-thread.js';
 import { openStarts } from '../survey/starts.js';

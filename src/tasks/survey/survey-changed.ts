@@ -1,6 +1,6 @@
 import { UsageError } from '../../core/base/errors.js';
 import { Frontier } from '../../crawl/frontier.js';
-import type { Scope } from '../../crawl/frontier.js';
+import type { Scope } from '../../crawl/scope.js';
 import { Pacer } from '../../crawl/pacer.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { TakenOver } from '../../output/views/survey.js';

@@ -7,7 +7,7 @@ import type { Size } from '../../core/base/size.js';
 import type { SurveyHead } from '../../core/survey/survey.js';
 import type { View } from '../../core/visitors/view.js';
 import type { ListedPage } from '../../crawl/address-list.js';
-import type { Scope } from '../../crawl/frontier.js';
+import type { Scope } from '../../crawl/scope.js';
 import type { SurveyOutcome } from '../../output/views/survey.js';
 import type { TaskOptions } from '../progress.js';
 import type { HostOptions } from './starts.js';

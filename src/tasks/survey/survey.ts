@@ -3,7 +3,7 @@ import { originOf } from '../../core/address/address.js';
 import { UsageError } from '../../core/base/errors.js';
 import type { SurveyHead } from '../../core/survey/survey.js';
 import { Frontier } from '../../crawl/frontier.js';
-import type { Scope } from '../../crawl/frontier.js';
+import type { Scope } from '../../crawl/scope.js';
 import { Robots, robotsLimit } from '../../crawl/robots.js';
 import type { Workspace } from '../../store/workspace.js';
 import { fetcher } from './fetcher.js';
