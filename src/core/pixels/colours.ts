@@ -53,19 +53,20 @@ export function coloursOf(pixels: RawPixels): Colours {
   if (channels < 3) return { luma: lumaOf(pixels), ...colours };
   const values = new Uint8Array(width * height);
   for (let y = 0, at = 0, from = 0; y < height; y++) {
-    const row = Math.floor(y / colourBlock) * across;
-    for (let column = 0; column < across; column++) {
-      let [reds, blues, lumas] = [0, 0, 0];
-      const end = Math.min(width, (column + 1) * colourBlock) + y * width;
-      for (; at < end; at++, from += 3) {
+    const end = at + width;
+    for (let block = Math.floor(y / colourBlock) * across; at < end; block++) {
+      let reds = 0;
+      let blues = 0;
+      let lumas = 0;
+      for (const stop = Math.min(end, at + colourBlock); at < stop; at++, from += 3) {
         const luma = lumaAt(bytes, from);
         values[at] = luma;
         lumas += luma;
         reds += bytes[from]!;
         blues += bytes[from + 2]!;
       }
-      red[row + column]! += reds - lumas;
-      blue[row + column]! += blues - lumas;
+      red[block]! += reds - lumas;
+      blue[block]! += blues - lumas;
     }
   }
   for (let row = 0, block = 0; row < down; row++)
