@@ -8,7 +8,7 @@ import { originOf } from '../words/rank.js';
 import { count, formatBytes, formatShare, formatTime } from '../words/units.js';
 import { sparedWords } from '../words/spared-time.js';
 import { siteFindingLines } from './site-finding.js';
-import { bar, paletteFor, table } from './style.js';
+import { bar, paletteFor, table, wrapped } from './style.js';
 import type { Screen } from './style.js';
 
 /** The story of one page: its weight, and its images in the order in which they appear. */
@@ -49,7 +49,7 @@ export function drawPage(
       ),
     '',
     `An average visit to this page is sent ${formatBytes(perVisit.sentBytes)} of images, needs ${formatBytes(perVisit.neededBytes)} and wastes ${bold(formatBytes(perVisit.wasteBytes))}`,
-    ...(spared ? [sparedWords(spared, 'Without that waste it')] : []),
+    ...(spared ? [wrapped(sparedWords(spared, 'Without that waste it'), screen)] : []),
     '',
     table(
       screen,

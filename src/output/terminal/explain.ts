@@ -11,7 +11,7 @@ import { originOf, pixelWords } from '../words/rank.js';
 import { count, formatBytes, formatShare } from '../words/units.js';
 import { causeBars } from './cause-bars.js';
 import { drawSlotCurve } from './slot-chart.js';
-import { joined, paletteFor, table } from './style.js';
+import { joined, paletteFor, table, wrapped } from './style.js';
 import type { Screen } from './style.js';
 
 /** Everything about one image file. */
@@ -87,11 +87,14 @@ function wasteLines({ image: { waste }, spared }: ImageView, screen: Screen): st
     ...causeBars(causes, wasteBytes, screen),
     ...(spared
       ? [
-          sparedWords(
-            spared,
-            spared.pages === 1
-              ? 'An average visit to the one timed page that is sent it'
-              : `An average visit to the ${spared.pages} timed pages that are sent it`,
+          wrapped(
+            sparedWords(
+              spared,
+              spared.pages === 1
+                ? 'An average visit to the one timed page that is sent it'
+                : `An average visit to the ${spared.pages} timed pages that are sent it`,
+            ),
+            screen,
           ),
         ]
       : []),
