@@ -8,11 +8,12 @@ type Edge = 'border-box' | 'padding-box' | 'content-box';
 export function boxOf({ element, pseudo, style }: Spot, edge: Edge): Size {
   if (pseudo) return pseudoBox(style, edge);
   const { width, height } = rectOf(element);
-  const inset = (sides: readonly [string, string]) => insets(style, sides, edge);
+  const inset = insets(style, edge);
+  if (inset.width + inset.height === 0) return { width, height };
   const laidOut = element instanceof HTMLElement ? laidOutSizeOf(element) : { width, height };
   return {
-    width: inside(width, laidOut.width, inset(['left', 'right'])),
-    height: inside(height, laidOut.height, inset(['top', 'bottom'])),
+    width: inside(width, laidOut.width, inset.width),
+    height: inside(height, laidOut.height, inset.height),
   };
 }
 
@@ -65,27 +66,32 @@ export function pixels(length: string): number {
 
 /** The box of a pseudo-element, which only its style knows. */
 function pseudoBox(style: CSSStyleDeclaration, edge: Edge): Size {
-  const sides = (axis: readonly [string, string], length: string) => {
-    const border = insets(style, axis, 'padding-box');
-    const padding = insets(style, axis, 'content-box') - border;
-    const content =
-      style.boxSizing === 'border-box' ? pixels(length) - border - padding : pixels(length);
-    const added = edge === 'content-box' ? 0 : edge === 'padding-box' ? padding : padding + border;
+  const border = insets(style, 'padding-box');
+  const whole = insets(style, 'content-box');
+  const side = (axis: 'width' | 'height') => {
+    const padding = whole[axis] - border[axis];
+    const length = pixels(style[axis]);
+    const content = style.boxSizing === 'border-box' ? length - whole[axis] : length;
+    const added = edge === 'content-box' ? 0 : edge === 'padding-box' ? padding : whole[axis];
     return Math.max(0, content + added);
   };
-  return {
-    width: sides(['left', 'right'], style.width),
-    height: sides(['top', 'bottom'], style.height),
-  };
+  return { width: side('width'), height: side('height') };
 }
 
-function insets(style: CSSStyleDeclaration, sides: readonly [string, string], edge: Edge): number {
-  if (edge === 'border-box') return 0;
-  return sides.reduce((sum, side) => {
-    const border = pixels(style.getPropertyValue(`border-${side}-width`));
-    const padding = edge === 'content-box' ? pixels(style.getPropertyValue(`padding-${side}`)) : 0;
-    return sum + border + padding;
-  }, 0);
+const none: Size = { width: 0, height: 0 };
+
+/** By how much an inner box is smaller than the border box. */
+function insets(style: CSSStyleDeclaration, edge: Edge): Size {
+  const border = edge === 'border-box' ? none : bothSides(style.borderWidth);
+  const padding = edge === 'content-box' ? bothSides(style.padding) : none;
+  return { width: border.width + padding.width, height: border.height + padding.height };
+}
+
+/** The lengths of opposite sides added up, from a shorthand of one to four (CSS Box Model Module Level 3, section 4.2). */
+function bothSides(lengths: string): Size {
+  if (lengths === '0px') return none;
+  const [top = 0, right = top, bottom = top, left = right] = lengths.split(' ').map(pixels);
+  return { width: left + right, height: top + bottom };
 }
 
 /** One side of an inner box; the insets are scaled as the transform has scaled the whole. */

@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from '../chromium/channel.js';
 import { messageOf } from '../../core/base/errors.js';
 import type { NetworkRecorder } from './network-recorder.js';
 import { cameFromNetwork, headerOf } from './recorded-request.js';
@@ -34,7 +34,7 @@ export class BodyCollector {
   }
 
   /** Collects every image that the recorder reports as finished. */
-  watch(cdp: CDPSession, recorder: NetworkRecorder): void {
+  watch(cdp: Channel, recorder: NetworkRecorder): void {
     recorder.onFinished((request) => {
       const known = !cameFromNetwork(request) && this.#byAddress.has(request.url);
       if (!isImage(request) || known) return;
@@ -53,7 +53,7 @@ export class BodyCollector {
     return (await this.#byAddress.get(address)) ?? 'its body was not seen on the network';
   }
 
-  async #fetch(cdp: CDPSession, request: RecordedRequest): Promise<FetchedBody | string> {
+  async #fetch(cdp: Channel, request: RecordedRequest): Promise<FetchedBody | string> {
     if (request.bodyBytes > maxBodyBytes) return `its body is larger than ${maxBodyBytes} bytes`;
     try {
       const bytes = await readBody(cdp, request);
@@ -69,7 +69,7 @@ export class BodyCollector {
  * The body of a response. The browser drops a body as soon as its first bytes show that it is not an image;
  * such a body is requested again, as plain data.
  */
-async function readBody(cdp: CDPSession, request: RecordedRequest): Promise<Buffer> {
+async function readBody(cdp: Channel, request: RecordedRequest): Promise<Buffer> {
   const { body, base64Encoded } = await cdp.send('Network.getResponseBody', {
     requestId: request.id,
   });
@@ -78,7 +78,7 @@ async function readBody(cdp: CDPSession, request: RecordedRequest): Promise<Buff
   return loadAgain(cdp, request.url);
 }
 
-async function loadAgain(cdp: CDPSession, url: string): Promise<Buffer> {
+async function loadAgain(cdp: Channel, url: string): Promise<Buffer> {
   const { frameTree } = await cdp.send('Page.getFrameTree');
   const { resource } = await cdp.send('Network.loadNetworkResource', {
     frameId: frameTree.frame.id,

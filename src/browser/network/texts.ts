@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache';
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from '../chromium/channel.js';
 import { remembered } from './bodies.js';
 import type { NetworkRecorder } from './network-recorder.js';
 import { cameFromNetwork, typeOf } from './recorded-request.js';
@@ -23,7 +23,7 @@ export class TextCollector {
     this.#keep = keep;
   }
 
-  watch(cdp: CDPSession, recorder: NetworkRecorder): void {
+  watch(cdp: Channel, recorder: NetworkRecorder): void {
     recorder.onFinished((request) => {
       const kind = kindOf(request);
       const known = this.#byAddress.has(request.url);
@@ -43,11 +43,7 @@ export class TextCollector {
     return this.#byAddress.get(address);
   }
 
-  async #read(
-    cdp: CDPSession,
-    request: RecordedRequest,
-    kind: TextKind,
-  ): Promise<string | undefined> {
+  async #read(cdp: Channel, request: RecordedRequest, kind: TextKind): Promise<string | undefined> {
     if (request.bodyBytes > maxTextBytes) return undefined;
     try {
       const { body, base64Encoded } = await cdp.send('Network.getResponseBody', {

@@ -1,4 +1,4 @@
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from '../chromium/channel.js';
 import { keptAddress } from '../../core/address/address.js';
 import type { TextUse } from '../../core/survey/load-facts.js';
 import type { TextCollector } from '../network/texts.js';
@@ -10,18 +10,18 @@ type Range = readonly [start: number, end: number];
 
 /** What the pages of a tab use of their style sheets and scripts, as the browser counts it while they are loaded, scrolled and swept. */
 export class Coverage {
-  readonly #cdp: CDPSession;
+  readonly #cdp: Channel;
   readonly #countsRules: boolean;
   /** Addresses of the style sheets of the page, by the browser's number. */
   readonly #sheets = new Map<string, string>();
 
-  private constructor(cdp: CDPSession, countsRules: boolean) {
+  private constructor(cdp: Channel, countsRules: boolean) {
     this.#cdp = cdp;
     this.#countsRules = countsRules;
   }
 
   /** @param countsRules whether the rules of style sheets are counted: in a large sheet that takes a tenth of a visit */
-  static async start(cdp: CDPSession, countsRules: boolean): Promise<Coverage> {
+  static async start(cdp: Channel, countsRules: boolean): Promise<Coverage> {
     const coverage = new Coverage(cdp, countsRules);
     await Promise.all([countsRules && coverage.#startRules(), coverage.#startFunctions()]);
     return coverage;

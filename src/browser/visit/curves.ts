@@ -1,4 +1,4 @@
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from '../chromium/channel.js';
 import type { SlotCurve } from '../../core/slots/placement.js';
 import type { View } from '../../core/visitors/view.js';
 import type { ProbedPlacement } from '../in-page/probed.js';
@@ -7,7 +7,7 @@ import { sweep } from './sweep.js';
 
 /** The slot curve of every placement, each element and kind once. */
 export async function curvesOf(
-  cdp: CDPSession,
+  cdp: Channel,
   documents: readonly [MeasuredDocument, ...MeasuredDocument[]],
   placements: readonly ProbedPlacement[],
   view: View,

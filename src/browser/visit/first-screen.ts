@@ -1,4 +1,4 @@
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from '../chromium/channel.js';
 import type { View } from '../../core/visitors/view.js';
 
 /** Pixels of the longer side of a picture. */
@@ -8,7 +8,7 @@ const quality = 45;
 
 /** The first screen of a page that is scrolled to its top, as WebP; `null` where the browser gives none. */
 export async function firstScreenPicture(
-  cdp: CDPSession,
+  cdp: Channel,
   { width, height, density }: View,
 ): Promise<Uint8Array | null> {
   // The browser multiplies by the density of the screen.

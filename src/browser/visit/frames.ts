@@ -1,4 +1,4 @@
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from '../chromium/channel.js';
 import type { View } from '../../core/visitors/view.js';
 import type { FirstScreen } from '../in-page/box.js';
 import type { ProbedPlacement } from '../in-page/probed.js';
@@ -26,7 +26,7 @@ export interface MeasuredDocument {
  * @param main the world of the page itself
  */
 export async function measureFrames(
-  cdp: CDPSession,
+  cdp: Channel,
   main: IsolatedWorld,
   view: View,
 ): Promise<MeasuredDocument[]> {
@@ -56,7 +56,7 @@ export async function measureFrames(
 
 /** Where the content of a frame lies in the first screen of the page. */
 async function firstScreenOf(
-  cdp: CDPSession,
+  cdp: Channel,
   backendNodeId: number,
   { width, height }: View,
 ): Promise<FirstScreen> {

@@ -1,4 +1,4 @@
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from '../chromium/channel.js';
 import type { IsolatedWorld } from '../chromium/isolated-world.js';
 import type { NetworkRecorder } from '../network/network-recorder.js';
 import { watchesScrolling } from './scroll-watchers.js';
@@ -14,7 +14,7 @@ const scriptTime = 160;
  */
 export async function scrollPage(
   world: IsolatedWorld,
-  cdp: CDPSession,
+  cdp: Channel,
   recorder: NetworkRecorder,
 ): Promise<void> {
   if (!(await watchesScrolling(cdp))) return world.call('scrollThrough', 0, 0);

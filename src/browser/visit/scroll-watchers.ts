@@ -1,4 +1,4 @@
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from '../chromium/channel.js';
 
 /** Events with which a page follows its visitor's scrolling. */
 const scrolling: ReadonlySet<string> = new Set(['scroll', 'scrollend', 'wheel', 'touchmove']);
@@ -7,7 +7,7 @@ const scrolling: ReadonlySet<string> = new Set(['scroll', 'scrollend', 'wheel', 
  * Whether scripts of the page listen to scrolling. They commonly react late, when a timer of a tenth of a
  * second says that scrolling has stopped; intersection observers are called in the next frame.
  */
-export async function watchesScrolling(cdp: CDPSession): Promise<boolean> {
+export async function watchesScrolling(cdp: Channel): Promise<boolean> {
   const objectGroup = 'scroll-watchers';
   const listens = async (expression: string): Promise<boolean> => {
     const { result } = await cdp.send('Runtime.evaluate', { expression, objectGroup });

@@ -1,4 +1,4 @@
-import type { CDPSession } from 'playwright-core';
+import type { Channel } from '../chromium/channel.js';
 import { fitSlotCurve } from '../../core/slots/slot-curve.js';
 import { widthsToRefine } from '../../core/slots/widths-to-refine.js';
 import type { CurvePiece, CurveSample } from '../../core/slots/slot-curve.js';
@@ -38,7 +38,7 @@ const maxRounds = 7;
  * @returns a curve for each placement, document by document, in the order in which the probe told them
  */
 export async function sweep(
-  cdp: CDPSession,
+  cdp: Channel,
   documents: readonly [page: IsolatedWorld, ...frames: IsolatedWorld[]],
   { height }: Size,
   hasSlots: boolean,
@@ -80,10 +80,9 @@ export async function sweep(
     await measure(unexplained(measured));
     if (measured.size === before) break;
   }
-  // Slots of one grid follow the same curve: it is fitted once.
   const fitted = new Map<string, CurvePiece[]>();
   return curvesOf(measured).map((samples) => {
-    const key = samples.map(({ width }) => width).join();
+    const key = keyOf(samples);
     const pieces = fitted.get(key) ?? fitSlotCurve(samples);
     fitted.set(key, pieces);
     return pieces;
@@ -106,8 +105,18 @@ export function firstWidths(breakpoints: readonly number[], gap = step): number[
 }
 
 function unexplained(measured: ReadonlyMap<number, readonly (number | null)[]>): number[] {
-  const widths = new Set(curvesOf(measured).flatMap(widthsToRefine));
+  const widths = new Set(differing(curvesOf(measured)).flatMap(widthsToRefine));
   return [...widths].sort((a, b) => a - b);
+}
+
+/** Slots of one grid follow the same curve: it is looked at once. */
+function differing(curves: readonly CurveSample[][]): CurveSample[][] {
+  return [...new Map(curves.map((samples) => [keyOf(samples), samples])).values()];
+}
+
+/** The same for curves that were measured at the same widths and are the same. */
+function keyOf(samples: readonly CurveSample[]): string {
+  return samples.map(({ width }) => width).join();
 }
 
 /** The samples of each placement, in ascending order of the viewport's width. */

@@ -1,5 +1,5 @@
 import { setTimeout as after } from 'node:timers/promises';
-import type { BrowserContext, CDPSession, Page } from 'playwright-core';
+import type { BrowserContext, Page } from 'playwright-core';
 import type { Access } from '../../core/address/access.js';
 import type { View } from '../../core/visitors/view.js';
 import type { BodyCollector } from '../network/bodies.js';
@@ -8,6 +8,8 @@ import { NetworkRecorder } from '../network/network-recorder.js';
 import type { TextCollector } from '../network/texts.js';
 import type { WireBytes } from '../network/wire-bytes.js';
 import { Coverage } from './coverage.js';
+import { openChannel } from '../chromium/direct-channel.js';
+import type { Channel } from '../chromium/channel.js';
 import { MemoryWatch } from '../chromium/memory-watch.js';
 import { openWindow } from '../chromium/own-window.js';
 
@@ -27,7 +29,7 @@ export interface TabOptions {
 /** A tab that visits pages one after another, each with nothing left of the page before. */
 export class Tab {
   readonly page: Page;
-  readonly cdp: CDPSession;
+  readonly cdp: Channel;
   readonly recorder: NetworkRecorder;
   readonly coverage: Coverage;
   /** Rejects when the renderer crashes; pending while it lives. */
@@ -37,7 +39,7 @@ export class Tab {
 
   private constructor(
     page: Page,
-    cdp: CDPSession,
+    cdp: Channel,
     recorder: NetworkRecorder,
     coverage: Coverage,
     view: View,
@@ -67,7 +69,7 @@ export class Tab {
     accesses = [],
   }: TabOptions): Promise<Tab> {
     const page = await openWindow(context);
-    const cdp = await context.newCDPSession(page);
+    const cdp = await openChannel(page);
     const recorder = await NetworkRecorder.attach(cdp);
     bodies.watch(cdp, recorder);
     texts.watch(cdp, recorder);
