@@ -3,7 +3,7 @@ import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
 import { originOf } from '../words/rank.js';
 import { count, formatBytes, formatShare } from '../words/units.js';
 import { siteFindingLines } from './site-finding.js';
-import { paletteFor } from './style.js';
+import { paletteFor, wrapped } from './style.js';
 import type { Screen } from './style.js';
 
 /** The story of a file that is no image: how it was sent, to which pages, and what is to be said of it. */
@@ -17,16 +17,25 @@ export function drawFile({ file, site, result, top }: FileView, screen: Screen):
   const minified = text?.minified;
   return [
     bold(shorten(url, screen.width)),
-    `${status === 0 ? 'no answer' : `status ${status}`}, ${plainText(mediaType || 'of unknown type')}${protocol ? `, ${plainText(protocol)}` : ''}${resource.renderBlocking ? ', blocks rendering' : ''}${resource.thirdParty ? ', third party' : ''}`,
-    `${formatBytes(transferBytes)} on the wire${encoding ? ` (${plainText(encoding)})` : ''}, ${formatBytes(bodyBytes)} in the browser; ${formatShare(perVisit, 1)} of visits are sent it`,
+    wrapped(
+      `${status === 0 ? 'no answer' : `status ${status}`}, ${plainText(mediaType || 'of unknown type')}${protocol ? `, ${plainText(protocol)}` : ''}${resource.renderBlocking ? ', blocks rendering' : ''}${resource.thirdParty ? ', third party' : ''}`,
+      screen,
+    ),
+    wrapped(
+      `${formatBytes(transferBytes)} on the wire${encoding ? ` (${plainText(encoding)})` : ''}, ${formatBytes(bodyBytes)} in the browser; ${formatShare(perVisit, 1)} of visits are sent it`,
+      screen,
+    ),
     ...(text
       ? [
-          `gzip makes ${formatBytes(text.gzip)} of it, Brotli ${formatBytes(text.brotli)}${minified ? `; minified it has ${formatBytes(minified.bytes)}, and ${formatBytes(minified.gzip)} by gzip` : ''}`,
+          wrapped(
+            `gzip makes ${formatBytes(text.gzip)} of it, Brotli ${formatBytes(text.brotli)}${minified ? `; minified it has ${formatBytes(minified.bytes)}, and ${formatBytes(minified.gzip)} by gzip` : ''}`,
+            screen,
+          ),
         ]
       : []),
     ...Object.entries(headers)
       .filter(([name]) => name !== 'content-encoding')
-      .map(([name, value]) => dim(`  ${name}: ${plainText(value)}`)),
+      .map(([name, value]) => dim(`  ${wrapped(`${name}: ${plainText(value)}`, screen, 2)}`)),
     '',
     ...(site.length === 0
       ? ['Nothing was found to be wrong with it.']

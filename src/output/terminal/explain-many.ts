@@ -9,7 +9,7 @@ import { originOf, pixelWords } from '../words/rank.js';
 import { count, formatBytes } from '../words/units.js';
 import { drawSlotCurve } from './slot-chart.js';
 import { siteFindingLines } from './site-finding.js';
-import { paletteFor, table } from './style.js';
+import { paletteFor, table, wrapped } from './style.js';
 import type { Screen } from './style.js';
 
 /** The slot families of one slot: where they are, what they should offer, and the images in them. */
@@ -21,7 +21,10 @@ export function drawFamilies({ rows, result, top }: FamilyView, screen: Screen):
   const where = withoutOrigin(family?.where ?? '', origin);
   const lines = [
     bold(shorten(family?.slot ?? '', screen.width)),
-    `on ${count(pages, 'page')} of ${plainText(where)} (${family?.kind ?? 'no element'}); ${count(files, 'image file')}; an average visit wastes ${bold(formatBytes(perVisit.wasteBytes))} there`,
+    wrapped(
+      `on ${count(pages, 'page')} of ${plainText(where)} (${family?.kind ?? 'no element'}); ${count(files, 'image file')}; an average visit wastes ${bold(formatBytes(perVisit.wasteBytes))} there`,
+      screen,
+    ),
     '',
   ];
   if (family?.curve)
@@ -33,7 +36,7 @@ export function drawFamilies({ rows, result, top }: FamilyView, screen: Screen):
   if (family && family.plan.widths.length > 0)
     lines.push(
       bold('To do'),
-      `  Offer its images in widths of ${family.plan.widths.join(', ')} px (srcset)${family.sizes ? ` with sizes="${family.sizes}"` : ''}`,
+      `  ${wrapped(`Offer its images in widths of ${family.plan.widths.join(', ')} px (srcset)${family.sizes ? ` with sizes="${family.sizes}"` : ''}`, screen, 2)}`,
       '',
     );
   lines.push(imageTable(images.slice(0, top), origin, screen));
@@ -62,9 +65,9 @@ export function drawFinding(view: FindingView, screen: Screen): string {
     `${bold(id)}: ${findingTitle(id)}`,
     ...(kind
       ? [
-          `${kind.docs.meaning} ${kind.docs.why}`,
-          `${kind.doer ? `For ${kind.doer}: ` : ''}${kind.fix}`,
-          dim(`Ignore it: ${lowerFirst(kind.docs.ignore)}`),
+          wrapped(`${kind.docs.meaning} ${kind.docs.why}`, screen),
+          wrapped(`${kind.doer ? `For ${kind.doer}: ` : ''}${kind.fix}`, screen),
+          dim(wrapped(`Ignore it: ${lowerFirst(kind.docs.ignore)}`, screen)),
         ]
       : []),
     '',
@@ -88,7 +91,7 @@ function havingLines({ id, images, result, top }: FindingView, screen: Screen, l
         `  ${shorten(withoutOrigin(image.url, origin), screen.width - 2)}`,
         ...image.findings
           .filter((finding) => finding.id === id)
-          .map((finding) => dim(`    ${plainText(findingWords(finding))}`)),
+          .map((finding) => dim(`    ${wrapped(plainText(findingWords(finding)), screen, 4)}`)),
       ]),
     ...(left > 0 ? [dim(`${count(left, 'more image')}; --top ${images.length} shows all.`)] : []),
   ];

@@ -36,10 +36,15 @@ export function drawPage(
   const left = images.length - rows.length;
   return [
     bold(shorten(page.url, screen.width)),
-    `${page.status === null ? 'no response' : `status ${page.status}`}, ${page.group ? `group ${plainText(page.group)}, ` : ''}${count(images.length, 'image file')}, ${formatBytes(whole)} in total in the heaviest view`,
-    ...(load ? [loadLine(load)] : []),
-    ...(page.error ? [yellow(plainText(page.error))] : []),
-    ...story.findings.map((finding) => `${yellow('!')} ${plainText(findingWords(finding))}`),
+    wrapped(
+      `${page.status === null ? 'no response' : `status ${page.status}`}, ${page.group ? `group ${plainText(page.group)}, ` : ''}${count(images.length, 'image file')}, ${formatBytes(whole)} in total in the heaviest view`,
+      screen,
+    ),
+    ...(load ? [wrapped(loadWords(load), screen)] : []),
+    ...(page.error ? [yellow(wrapped(plainText(page.error), screen))] : []),
+    ...story.findings.map(
+      (finding) => `${yellow('!')} ${wrapped(plainText(findingWords(finding)), screen, 2)}`,
+    ),
     '',
     ...types
       .sort(([, a], [, b]) => b - a)
@@ -48,7 +53,10 @@ export function drawPage(
           `  ${type.padEnd(8)} ${bar(bytes / whole, 30).padEnd(30)} ${formatBytes(bytes).padStart(8)}  ${formatShare(bytes, whole).padStart(6)}`,
       ),
     '',
-    `An average visit to this page is sent ${formatBytes(perVisit.sentBytes)} of images, needs ${formatBytes(perVisit.neededBytes)} and wastes ${bold(formatBytes(perVisit.wasteBytes))}`,
+    wrapped(
+      `An average visit to this page is sent ${formatBytes(perVisit.sentBytes)} of images, needs ${formatBytes(perVisit.neededBytes)} and wastes ${bold(formatBytes(perVisit.wasteBytes))}`,
+      screen,
+    ),
     ...(spared ? [wrapped(sparedWords(spared, 'Without that waste it'), screen)] : []),
     '',
     table(
@@ -98,13 +106,14 @@ function foundLines(images: PageStory['images'], screen: Screen): string[] {
     .sort(([, a], [, b]) => b.length - a.length)
     .map(([id, files]) => {
       const more = files.length > maxNamed ? ` and ${files.length - maxNamed} more` : '';
-      return `  ${yellow('!')} ${findingTitle(id)}: ${files.slice(0, maxNamed).join(', ')}${more}`;
+      const words = `${findingTitle(id)}: ${files.slice(0, maxNamed).join(', ')}${more}`;
+      return `  ${yellow('!')} ${wrapped(words, screen, 4)}`;
     });
   return ['', bold('Found in its images'), ...lines];
 }
 
 /** How the page is put together: its server, its elements, and which of its scripts hold anything up. */
-function loadLine({ wait, elements, scripts }: PageLoad): string {
+function loadWords({ wait, elements, scripts }: PageLoad): string {
   const { blocking, deferred, async: whenThere, late } = scripts;
   const idle = [
     ...(deferred > 0 ? [`${deferred} deferred`] : []),

@@ -43,7 +43,10 @@ function imageHeading(image: RankedImage, { survey, ledger }: RankResult, screen
     bold(first ?? ''),
     ...more.map((url) => `also ${url}`),
     `${file.mediaType}, ${pixels}${frames}, ${formatBytes(file.bytes)}${image.thirdParty ? ', from a third party' : ''} ${dim(`content ${file.contentHash.slice(0, 12)}`)}`,
-    `on ${count(image.pages, 'page')} of ${plainText(survey.label)}; an average visit wastes ${bold(formatBytes(wasted))} on it (${formatShare(wasted, ledger.perVisit.wasteBytes)} of all waste)`,
+    wrapped(
+      `on ${count(image.pages, 'page')} of ${plainText(survey.label)}; an average visit wastes ${bold(formatBytes(wasted))} on it (${formatShare(wasted, ledger.perVisit.wasteBytes)} of all waste)`,
+      screen,
+    ),
   ];
 }
 
@@ -211,7 +214,7 @@ function ruleLines({ rules }: RankedImage, screen: Screen): string[] {
         ...(minimum ? [`at least ${minimum} pixels wide`] : []),
         ...(exempt ? ['not slowed down'] : []),
       ];
-      return `  ${allowed.join(', ')}: ${plainText(reason)}`;
+      return `  ${wrapped(`${allowed.join(', ')}: ${plainText(reason)}`, screen, 2)}`;
     }),
   ];
 }
@@ -220,7 +223,9 @@ function findingLines({ findings }: RankedImage, screen: Screen): string[] {
   const { bold, yellow } = paletteFor(screen);
   return [
     bold('Found'),
-    ...findings.map((finding) => `  ${yellow('!')} ${plainText(findingWords(finding))}`),
+    ...findings.map(
+      (finding) => `  ${yellow('!')} ${wrapped(plainText(findingWords(finding)), screen, 4)}`,
+    ),
   ];
 }
 
@@ -230,7 +235,10 @@ function fixLines({ steps }: Fix, { waste }: RankedImage, screen: Screen): strin
     return [waste ? 'Its size is right: there is nothing to do.' : 'It cannot be judged.'];
   return [
     bold('To do'),
-    ...steps.map((step, index) => `  ${index + 1}. ${plainText(step, 1_000)}`),
+    ...steps.map((step, index) => {
+      const number = `  ${index + 1}. `;
+      return number + wrapped(plainText(step, 1_000), screen, number.length);
+    }),
     'Next: zealous-lynx refit --out DIR writes the right-sized files.',
   ];
 }

@@ -3,7 +3,7 @@ import type { SiteFinding } from '../../core/findings/site/index.js';
 import { findingWords } from '../words/findings.js';
 import { plainText, shorten, withoutOrigin } from '../words/plain-text.js';
 import { count, formatBytes, formatTime } from '../words/units.js';
-import { paletteFor } from './style.js';
+import { paletteFor, wrapped } from './style.js';
 import type { Screen } from './style.js';
 
 /**
@@ -36,8 +36,8 @@ export function siteFindingLines(
   ];
   const worst = isGroup ? `${withoutOrigin(url, origin)} ` : '';
   return [
-    facts.length > 0 ? `  ${name} (${facts.join(', ')})` : `  ${name}`,
-    dim(`    ${plainText(worst)}${plainText(findingWords(finding))}`),
+    `  ${wrapped(facts.length > 0 ? `${name} (${facts.join(', ')})` : name, screen, 4)}`,
+    dim(`    ${wrapped(`${plainText(worst)}${plainText(findingWords(finding))}`, screen, 4)}`),
     ...codeOf(finding).map((line) => `      ${plainText(line, 1_000)}`),
   ];
 }

@@ -89,7 +89,7 @@ function fitted(all: readonly Column[], allRows: readonly (readonly string[])[],
   shrink(kept.filter(({ wraps }) => !wraps).toSorted((a, b) => b.wide - a.wide)[0], leastText);
   const cellOf = (row: readonly string[], { at, wraps, wide }: (typeof kept)[number]) => {
     const text = row[at] ?? '';
-    if (wraps) return wrapAnsi(text, wide);
+    if (wraps) return inLines(text, wide);
     return stringWidth(text) > wide && !text.includes('\u001B') ? shorten(text, wide) : text;
   };
   return {
@@ -126,8 +126,16 @@ export function beside(left: string, right: string, { width }: Screen, gap = 6):
  * @param indent columns that stand before it, and before each of its further lines
  */
 export function wrapped(sentence: string, { width }: Pick<Screen, 'width'>, indent = 0): string {
-  const lines = wrapAnsi(sentence, Math.max(20, width - indent));
+  const lines = inLines(sentence, Math.max(20, width - indent));
   return lines.replaceAll('\n', `\n${' '.repeat(indent)}`);
+}
+
+/** A space at which no line is broken. */
+const bond = '\u00A0';
+
+/** A text broken between words, and not between a number and what it counts. */
+function inLines(text: string, width: number): string {
+  return wrapAnsi(text.replace(/(\d) (?=\S)/g, `$1${bond}`), width).replaceAll(bond, ' ');
 }
 
 /** Words that belong together, joined by dots, in as many lines as the screen needs. */

@@ -10,6 +10,11 @@ describe('a sentence', () => {
     );
   });
 
+  it('is not broken between a number and what it counts', () => {
+    const inLines = wrapped('A light page has under 500 kB in all.', { width: 26 });
+    expect(inLines).toBe('A light page has under\n500 kB in all.');
+  });
+
   it('stays as it is where there is room', () => {
     expect(wrapped(sentence, { width: sentence.length })).toBe(sentence);
   });
@@ -44,8 +49,8 @@ describe('a table', () => {
     expect(drawnAt(55)).toBe(
       [
         'median                    percent  verdict',
-        'largest contentful paint  −3.1 %   not clear yet; 12',
-        '                                   runs would tell',
+        'largest contentful paint  −3.1 %   not clear yet;',
+        '                                   12 runs would tell',
         'load                      −20.4 %  faster',
       ].join('\n'),
     );
