@@ -36,7 +36,7 @@ class DirectChannel implements Channel {
     try {
       return await this.#inner.send(...order);
     } catch (error) {
-      // The client would say it.
+      // That a session is closed already is left to the client to put into words.
       const words = messageOf(error) || 'the page or the browser has been closed';
       throw new Error(words, { cause: error });
     }
