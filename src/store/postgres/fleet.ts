@@ -168,6 +168,14 @@ export class FleetStore {
       .run(JSON.stringify(keys));
   }
 
+  /** Keys of the tasks of a survey that a worker has begun, and whose answer has not been fetched. */
+  begun(surveyId: number): string[] {
+    const rows = this.#database
+      .prepare('SELECT key FROM task WHERE survey_id = ?')
+      .all(surveyId) as { key: string }[];
+    return rows.map(({ key }) => key);
+  }
+
   /** Keys of tasks of a survey whose workers have fallen silent. */
   abandoned(surveyId: number): string[] {
     const rows = this.#database

@@ -34,6 +34,26 @@ export class Queue {
     });
   }
 
+  /**
+   * Keys of those tasks that somebody took at least so many milliseconds ago, by the clock of the server, and that the queue
+   * has heard nothing of since.
+   *
+   * @throws WorkspaceError when the server stays away
+   */
+  async taken(keys: readonly string[], milliseconds: number): Promise<string[]> {
+    return patiently(shownAddress(this.#address), async () => {
+      const utils = await this.#opened();
+      const { rows } = await utils.withPgClient((client) =>
+        client.query<{ key: string }>(
+          `SELECT key FROM graphile_worker.jobs WHERE key = ANY ($1)
+             AND locked_at < clock_timestamp() - $2 * interval '1 millisecond'`,
+          [keys, milliseconds],
+        ),
+      );
+      return rows.map(({ key }) => key);
+    });
+  }
+
   async close(): Promise<void> {
     this.#isClosed = true;
     const utils = await this.#utils?.catch(() => undefined);

@@ -17,6 +17,13 @@ import type { FleetAnswer, FleetTask } from './task.js';
 const answerBeat = 40;
 const workersBeat = 1_000;
 
+/**
+ * Milliseconds between two looks for tasks that were taken and not begun, and after how many such a task is given up. Whoever
+ * takes one begins it at once, unless the server is away.
+ */
+const lostBeat = 10_000;
+const lostAfter = 30_000;
+
 /** The most pages that are out at the same time. */
 const mostPages = 128;
 
@@ -143,7 +150,7 @@ export class RemoteWork {
 
   /** Looks for answers, and for workers that have come or fallen silent. */
   async #watch(): Promise<void> {
-    let looked = Date.now();
+    let [looked, lookedForLost] = [Date.now(), Date.now()];
     while (!this.#ended) {
       await pause(answerBeat);
       if (this.#ended) return;
@@ -153,7 +160,11 @@ export class RemoteWork {
         if (Date.now() - looked < workersBeat) continue;
         looked = Date.now();
         this.#capacity = this.#fleet.capacity(this.#measures);
-        if (this.#pending.size > 0) this.#askAgain();
+        if (this.#pending.size === 0) continue;
+        this.#askAgain(this.#abandoned());
+        if (Date.now() - lookedForLost < lostBeat) continue;
+        lookedForLost = Date.now();
+        this.#askAgain(await this.#lost());
       } catch (error) {
         for (const { reject } of this.#pending.values())
           reject(error instanceof Error ? error : new Error(messageOf(error)));
@@ -171,11 +182,28 @@ export class RemoteWork {
     this.#fleet.forget(answers.map(({ key }) => key));
   }
 
-  /** Tasks whose workers have fallen silent go to others. */
-  #askAgain(): void {
-    for (const key of this.#fleet.abandoned(this.#survey)) {
+  /** Tasks whose workers have fallen silent. */
+  #abandoned(): string[] {
+    const keys = this.#fleet.abandoned(this.#survey);
+    for (const key of keys) this.#fleet.release(key);
+    return keys;
+  }
+
+  /**
+   * Tasks that were taken out of the queue by a worker that never heard of it: its connection, or the worker itself, ended
+   * before the answer of the queue had reached it. No sign of life tells of them.
+   */
+  async #lost(): Promise<string[]> {
+    const taken = await this.#queue.taken([...this.#pending.keys()], lostAfter);
+    if (taken.length === 0) return [];
+    const begun = new Set(this.#fleet.begun(this.#survey));
+    return taken.filter((key) => !begun.has(key));
+  }
+
+  /** Gives tasks to others. */
+  #askAgain(keys: readonly string[]): void {
+    for (const key of keys) {
       const pending = this.#pending.get(key);
-      this.#fleet.release(key);
       if (pending) this.#queue.add(pending.task).catch(pending.reject);
     }
   }
