@@ -28,7 +28,9 @@ for (let round = -1; round < rounds; round++) {
   const world = await IsolatedWorld.open(cdp);
   await world.call('placementsOf');
   const widths = countOrders(cdp);
-  const swept = await timed(() => sweep(cdp, [world], view));
+  const swept = await timed(async () =>
+    sweep(cdp, [world], view, true, await world.call('breakpointsOf')),
+  );
   const count = widths();
   const reload = await timed(async () => {
     for (let index = 0; index < count; index++) {

@@ -5,7 +5,7 @@ export { holdsImagesBack, lazyAddresses } from './held-images.js';
 export { loadFacts } from './load-facts.js';
 export { largestContent } from './largest-content.js';
 export { markersOf } from './markers.js';
-export { layoutsKnownBefore, placementsOf, slotWidths } from './placements.js';
+export { layoutsKnownBefore, placementsOf, slotWidths, slotWidthsOnceDrawn } from './placements.js';
 export { selectorOf } from './selector.js';
 export {
   adoptRules,

@@ -9,6 +9,7 @@ import * as styles from './kinds/styles.js';
 import type { Found, PlacementProbe, ProbedPlacement, Spot } from './probed.js';
 import { maxPlacements } from './limits.js';
 import { namingMany, selectorOf } from './selector.js';
+import { drawn } from './waiting.js';
 import { spotsOf } from './walk.js';
 
 /** Every kind of placement; to add one, add a probe to kinds/. */
@@ -73,6 +74,16 @@ export function layoutsKnownBefore(): (boolean | null)[] {
   return kept.map(({ found }) => (found.markup ? known.next().value! : null));
 }
 
+/** The documents and shadow roots that the placements are in. */
+export function rootsOfPlacements(): ReadonlySet<Document | ShadowRoot> {
+  const roots = new Set<Document | ShadowRoot>();
+  for (const { spot } of kept) {
+    const root = Node.prototype.getRootNode.call(spot.element);
+    if (root instanceof Document || root instanceof ShadowRoot) roots.add(root);
+  }
+  return roots;
+}
+
 /** How wide a picture every slot needs at one viewport width. */
 export interface SlotWidths {
   readonly viewport: number;
@@ -90,6 +101,13 @@ export function slotWidths(): SlotWidths {
     isConnected(spot.element) && isShown(spot) ? drawnWidth(found, ratio) : null,
   );
   return { viewport: innerWidth, widths };
+}
+
+/** The same once the page's scripts have answered the change of the window's width, be it in the frame after the next. */
+export async function slotWidthsOnceDrawn(): Promise<SlotWidths> {
+  await drawn();
+  await drawn();
+  return slotWidths();
 }
 
 function drawnWidth({ fit, slot }: Found, ratio: number | null): number {

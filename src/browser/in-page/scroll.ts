@@ -1,21 +1,8 @@
 import type { Size } from '../../core/base/size.js';
-import { canWait, rest } from './waiting.js';
+import { canWait, drawn, rest } from './waiting.js';
 
 /** The most screens that an endless page is scrolled. */
 const maxSteps = 40;
-
-/** The longest wait for a page to draw, on a busy machine. */
-const longestWait = 400;
-
-/**
- * Waits until everything that came into view was drawn and its observers were called: that happens in the
- * frame in which the page has scrolled, after its animation callbacks and before the next task.
- */
-function drawn(): Promise<unknown> {
-  if (!canWait()) return rest(0);
-  const frame = new Promise((resolve) => requestAnimationFrame(resolve)).then(() => rest(0));
-  return Promise.race([frame, rest(longestWait)]);
-}
 
 /** The whole page, in CSS pixels; nothing where a script has taken the document away. */
 export function pageSize(): Size {

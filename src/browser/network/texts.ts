@@ -1,4 +1,6 @@
 import { LRUCache } from 'lru-cache';
+import { breakpointsIn } from '../../core/slots/breakpoints.js';
+import type { Breakpoints } from '../../core/slots/breakpoints.js';
 import type { Channel } from '../chromium/channel.js';
 import { remembered } from './bodies.js';
 import type { NetworkRecorder } from './network-recorder.js';
@@ -14,10 +16,16 @@ export type TextKind = 'html' | 'style' | 'script' | 'data' | 'font';
 /** Larger texts are not read. */
 const maxTextBytes = 8 * 1024 * 1024;
 
+interface Kept {
+  readonly contentHash: string;
+  /** Of a style sheet. */
+  readonly breakpoints: Breakpoints | undefined;
+}
+
 /** Brings the texts out of the browser as they arrive, each address once. Tabs that share a cache share one of these. */
 export class TextCollector {
   readonly #keep: KeepText;
-  readonly #byAddress = new LRUCache<string, Promise<string | undefined>>({ max: remembered });
+  readonly #byAddress = new LRUCache<string, Promise<Kept | undefined>>({ max: remembered });
 
   constructor(keep: KeepText) {
     this.#keep = keep;
@@ -31,8 +39,8 @@ export class TextCollector {
       if (!kind || (known && (kind !== 'html' || !cameFromNetwork(request)))) return;
       const read = this.#read(cdp, request, kind);
       this.#byAddress.set(request.url, read);
-      void read.then((hash) => {
-        if (hash === undefined && this.#byAddress.get(request.url) === read)
+      void read.then((kept) => {
+        if (kept === undefined && this.#byAddress.get(request.url) === read)
           this.#byAddress.delete(request.url);
       });
     });
@@ -40,17 +48,24 @@ export class TextCollector {
 
   /** The content hash of the text at an address; `undefined` where there was none. */
   async find(address: string): Promise<string | undefined> {
-    return this.#byAddress.get(address);
+    return (await this.#byAddress.get(address))?.contentHash;
   }
 
-  async #read(cdp: Channel, request: RecordedRequest, kind: TextKind): Promise<string | undefined> {
+  /** The breakpoints of the style sheet at an address; `undefined` where there was none. */
+  async breakpointsOf(address: string): Promise<Breakpoints | undefined> {
+    return (await this.#byAddress.get(address))?.breakpoints;
+  }
+
+  async #read(cdp: Channel, request: RecordedRequest, kind: TextKind): Promise<Kept | undefined> {
     if (request.bodyBytes > maxTextBytes) return undefined;
     try {
       const { body, base64Encoded } = await cdp.send('Network.getResponseBody', {
         requestId: request.id,
       });
       const bytes = Buffer.from(body, base64Encoded ? 'base64' : 'utf8');
-      return bytes.length === 0 ? undefined : this.#keep(bytes, kind);
+      if (bytes.length === 0) return undefined;
+      const breakpoints = kind === 'style' ? breakpointsIn(bytes.toString()) : undefined;
+      return { contentHash: this.#keep(bytes, kind), breakpoints };
     } catch {
       // The page has gone on by now, or gave up on it.
       return undefined;

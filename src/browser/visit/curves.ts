@@ -1,4 +1,5 @@
 import type { Channel } from '../chromium/channel.js';
+import type { Breakpoints } from '../../core/slots/breakpoints.js';
 import type { SlotCurve } from '../../core/slots/placement.js';
 import type { View } from '../../core/visitors/view.js';
 import type { ProbedPlacement } from '../in-page/probed.js';
@@ -11,10 +12,11 @@ export async function curvesOf(
   documents: readonly [MeasuredDocument, ...MeasuredDocument[]],
   placements: readonly ProbedPlacement[],
   view: View,
+  breakpoints: Breakpoints,
 ): Promise<Omit<SlotCurve, 'page'>[]> {
   const [page, ...frames] = documents;
   const worlds = [page.world, ...frames.map(({ world }) => world)] as const;
-  const pieces = await sweep(cdp, worlds, view, placements.length > 0);
+  const pieces = await sweep(cdp, worlds, view, placements.length > 0, breakpoints);
   const curves = new Map<string, Omit<SlotCurve, 'page'>>();
   placements.forEach(({ kind, selector }, index) => {
     const key = `${kind} ${selector}`;

@@ -19,9 +19,11 @@ import { typeOf } from '../network/recorded-request.js';
 import type { RecordedRequest } from '../network/recorded-request.js';
 import { resourcesOf } from '../network/resources.js';
 import type { Reach } from '../../reach/reach.js';
+import { allBreakpoints } from './all-breakpoints.js';
 import { curvesOf } from './curves.js';
 import { firstScreenPicture } from './first-screen.js';
 import { measureFrames } from './frames.js';
+import type { MeasuredDocument } from './frames.js';
 import { layoutsKnown, withLayoutKnown } from './known-layouts.js';
 import { loadFactsOf } from './load-facts.js';
 import { scrollPage } from './scroll-page.js';
@@ -192,12 +194,19 @@ export class PageVisit {
     this.#measured = { ...visit, load: null, curves: [] };
     const found = await world.call<FoundLoad>('loadFacts');
     if (this.#options.sweeps) this.#stage = 'swept';
-    const curves = this.#options.sweeps
-      ? await curvesOf(cdp, documents, placements, this.#view)
-      : [];
+    const curves = this.#options.sweeps ? await this.#sweep(documents, placements) : [];
     // Rules for other widths are used when the page is swept.
     const load = await loadFactsOf(found, this.#tab, this.#options.texts, placements);
     return { ...visit, load, curves };
+  }
+
+  async #sweep(
+    documents: readonly [MeasuredDocument, ...MeasuredDocument[]],
+    placements: readonly ProbedPlacement[],
+  ): Promise<Visit['curves']> {
+    const { cdp, recorder } = this.#tab;
+    const breakpoints = await allBreakpoints(documents, recorder, this.#options.texts);
+    return curvesOf(cdp, documents, placements, this.#view, breakpoints);
   }
 
   /** In words where a page went that led nowhere. */

@@ -1,26 +1,41 @@
 import type { Channel } from '../chromium/channel.js';
 import { fitSlotCurve } from '../../core/slots/slot-curve.js';
+import type { Breakpoints } from '../../core/slots/breakpoints.js';
 import { widthsToRefine } from '../../core/slots/widths-to-refine.js';
 import type { CurvePiece, CurveSample } from '../../core/slots/slot-curve.js';
 import type { Size } from '../../core/base/size.js';
-import type { Breakpoints } from '../in-page/breakpoints.js';
-import type { SlotWidths } from '../in-page/placements.js';
 import type { IsolatedWorld } from '../chromium/isolated-world.js';
-import { drawnScale } from './tab.js';
+import { SlotMeter } from './slot-meter.js';
+import type { Widths } from './slot-meter.js';
 
 /** The viewport widths that are swept, in CSS pixels. */
 export const sweepRange = { from: 320, to: 2560 } as const;
 
-/** The widest gap between two measurements between breakpoints, in CSS pixels. */
-const step = 64;
-/** The same on a page without slots that has style sheets which cannot be read: their rules are to be used, and no more. */
-const stepWithoutSlots = 320;
-/** The most measurements of a page whose slots are not piecewise linear. */
-const maxWidths = 160;
+/** How closely the widths between two breakpoints are measured at first. */
+interface Grid {
+  /** The widest gap between two measurements, in CSS pixels; infinite where only breakpoints are passed. */
+  readonly gap: number;
+  /** The fewest parts that what lies between two breakpoints is divided into, unless they become narrower than `near`. */
+  readonly parts: number;
+}
+
+const near = 64;
+
+/**
+ * Where all breakpoints are known, a slot changes from one to the next without a leap, or its boxes wrap: either shows at a
+ * distance, as no straight line, and is looked at closely. A breakpoint that is not known may lie anywhere.
+ */
+const grids = { whole: { gap: 256, parts: 3 }, other: { gap: near, parts: 1 } } as const;
+/** The same for a page without slots: the rules of its style sheets are to be used, and no more. */
+const gridsWithoutSlots = {
+  whole: { gap: Infinity, parts: 0 },
+  other: { gap: 320, parts: 0 },
+} as const;
+
 /** Milliseconds after which no more rounds begin. */
 const sweepTime = 8_000;
 /** Each round of refinement halves the gaps that are not straight. */
-const maxRounds = 7;
+const maxRounds = 9;
 
 /**
  * Moves the viewport through all widths without a reload and measures every slot at each: on both
@@ -35,53 +50,34 @@ const maxRounds = 7;
  *
  * @param documents the worlds of the page that was measured, and of its frames behind it
  * @param hasSlots whether there is anything to measure
+ * @param breakpoints those of the page
  * @returns a curve for each placement, document by document, in the order in which the probe told them
  */
 export async function sweep(
   cdp: Channel,
   documents: readonly [page: IsolatedWorld, ...frames: IsolatedWorld[]],
-  { height }: Size,
+  view: Size,
   hasSlots: boolean,
+  breakpoints: Breakpoints,
 ): Promise<CurvePiece[][]> {
-  const measured = new Map<number, readonly (number | null)[]>();
-  const resize = (width: number) =>
-    cdp.send('Emulation.setDeviceMetricsOverride', {
-      width,
-      height,
-      deviceScaleFactor: 1,
-      scale: drawnScale,
-      mobile: false,
-    });
-  const measureAt = async (width: number) => {
-    const [, ...seen] = await Promise.all([
-      resize(width),
-      ...documents.map((world) => world.call<SlotWidths>('slotWidths')),
-    ]);
-    if (seen[0]!.viewport === width)
-      measured.set(
-        width,
-        seen.flatMap(({ widths }) => widths),
-      );
-  };
-  const measure = async (widths: readonly number[]) => {
-    const due = widths
-      .filter((width) => !measured.has(width))
-      .slice(0, Math.max(0, maxWidths - measured.size));
-    // Orders are carried out in turn: to send them all at once saves waiting for each answer.
-    await Promise.all(due.map(measureAt));
-    for (const width of due) if (!measured.has(width)) await measureAt(width);
-  };
-  const { widths, whole } = await documents[0].call<Breakpoints>('breakpointsOf');
-  await measure(firstWidths(widths, hasSlots ? step : whole ? Infinity : stepWithoutSlots));
+  const grid = (hasSlots ? grids : gridsWithoutSlots)[breakpoints.whole ? 'whole' : 'other'];
+  const first = firstWidths(breakpoints.widths, grid);
   // What would be refined of a page of a hundred thousand elements is not worth the time of all others.
   const end = performance.now() + sweepTime;
+  const meter = (isPatient: boolean) => new SlotMeter(cdp, documents, view, isPatient);
+  let slots = meter(false);
+  await slots.measure(first);
+  if (hasSlots && (await isAnswered(slots, view))) {
+    const patient = meter(true);
+    if (await patient.measure(first, end)) slots = patient;
+  }
   for (let round = 0; round < maxRounds && performance.now() < end; round++) {
-    const before = measured.size;
-    await measure(unexplained(measured));
-    if (measured.size === before) break;
+    const before = slots.measured.size;
+    await slots.measure(unexplained(slots.measured), end);
+    if (slots.measured.size === before) break;
   }
   const fitted = new Map<string, CurvePiece[]>();
-  return curvesOf(measured).map((samples) => {
+  return curvesOf(slots.measured).map((samples) => {
     const key = keyOf(samples);
     const pieces = fitted.get(key) ?? fitSlotCurve(samples);
     fitted.set(key, pieces);
@@ -90,21 +86,32 @@ export async function sweep(
 }
 
 /**
- * Both sides of every breakpoint, and a grid.
- *
- * @param gap the widest gap of the grid; infinite for none
+ * Whether the page's scripts answer to the width of the window, as those of carousels do: then they are waited for at each width,
+ * which takes several times as long. They are tried where the window differs most from that of the view.
  */
-export function firstWidths(breakpoints: readonly number[], gap = step): number[] {
+function isAnswered(slots: SlotMeter, { width }: Size): Promise<boolean> {
   const { from, to } = sweepRange;
-  const widths = new Set<number>(gap < Infinity ? [to] : []);
-  for (let width = from; gap < Infinity && width < to; width += gap) widths.add(width);
-  for (const point of breakpoints)
-    for (const width of [Math.ceil(point) - 1, Math.floor(point), Math.floor(point) + 1])
-      if (width >= from && width <= to) widths.add(width);
-  return [...widths].sort((a, b) => a - b);
+  return slots.isAnsweredAt(width / from > to / width ? from : to);
 }
 
-function unexplained(measured: ReadonlyMap<number, readonly (number | null)[]>): number[] {
+/** Both sides of every breakpoint, and a grid between them. */
+export function firstWidths(breakpoints: readonly number[], { gap, parts }: Grid): number[] {
+  const { from, to } = sweepRange;
+  const isGrid = gap < Infinity;
+  const edges = new Set<number>(isGrid ? [from, to] : []);
+  for (const point of breakpoints)
+    for (const width of [Math.ceil(point) - 1, Math.floor(point), Math.floor(point) + 1])
+      if (width >= from && width <= to) edges.add(width);
+  const widths = [...edges].sort((a, b) => a - b);
+  if (!isGrid) return widths;
+  return widths.flatMap((left, at) => {
+    const span = (widths[at + 1] ?? left) - left;
+    const count = Math.max(1, Math.ceil(span / gap), Math.min(parts, Math.ceil(span / near)));
+    return Array.from({ length: count }, (_, part) => left + Math.round((span * part) / count));
+  });
+}
+
+function unexplained(measured: ReadonlyMap<number, Widths>): number[] {
   const widths = new Set(differing(curvesOf(measured)).flatMap(widthsToRefine));
   return [...widths].sort((a, b) => a - b);
 }
@@ -120,7 +127,7 @@ function keyOf(samples: readonly CurveSample[]): string {
 }
 
 /** The samples of each placement, in ascending order of the viewport's width. */
-function curvesOf(measured: ReadonlyMap<number, readonly (number | null)[]>): CurveSample[][] {
+function curvesOf(measured: ReadonlyMap<number, Widths>): CurveSample[][] {
   const widths = [...measured.keys()].sort((a, b) => a - b);
   const placements = Math.max(0, ...[...measured.values()].map(({ length }) => length));
   return Array.from({ length: placements }, (_, index) =>

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import type { Browser, BrowserContext } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { BodyCollector } from '../../../dist/src/browser/network/bodies.js';
@@ -83,6 +84,85 @@ describe('the sweep', () => {
       expect(slotWidthAt(fluid, width)).toBeCloseTo(Math.min(width / 2 - 20, 601), 0);
   });
 
+  it('reads the breakpoints of a style sheet of another origin, and of a shadow root', async () => {
+    // So near to each other that no grid finds them.
+    const narrow = (selector: string) =>
+      `${selector}{width:90px}@media (641px <= width <= 652px){${selector}{width:45px}}`;
+    const other = await serve({ '/other.css': { type: 'text/css', body: narrow('#linked') } });
+    const { result } = await visit(
+      `<link rel="stylesheet" href="${other.origin}/other.css"><img id="linked" src="/a.png">
+       <div id="kite"></div><script>
+         kite.attachShadow({ mode: 'open' }).innerHTML = '<style>${narrow('img')}</style><img src="/a.png">';
+       </script>`,
+    );
+    expect(result.curves).toHaveLength(2);
+    for (const { pieces } of result.curves)
+      expect(pieces).toEqual([
+        { from: 320, to: 640, a: 0, b: 90 },
+        { from: 641, to: 652, a: 0, b: 45 },
+        { from: 653, to: 2560, a: 0, b: 90 },
+      ]);
+  });
+
+  it('looks closely where containers are asked for their width', async () => {
+    const { result } = await visit(
+      `<style>main { container-type: inline-size } #held { width: 90px }
+         @container (700px <= width <= 780px) { #held { width: 45px } }
+       </style><main><img id="held" src="/a.png"></main>`,
+    );
+    expect(curveOf(result, '#held')).toEqual([
+      { from: 320, to: 699, a: 0, b: 90 },
+      { from: 700, to: 780, a: 0, b: 45 },
+      { from: 781, to: 2560, a: 0, b: 90 },
+    ]);
+  });
+
+  it('waits for scripts that answer to the width of the window', async () => {
+    const { result } = await visit(
+      `<img id="heard" src="/a.png"><img id="seen" src="/a.png"><script>
+         const share = () => (innerWidth < 700 ? 1 : innerWidth < 1100 ? 0.5 : 0.25);
+         const size = (image) => (image.style.width = innerWidth * share() + 'px');
+         addEventListener('resize', () => size(heard));
+         new ResizeObserver(() => requestAnimationFrame(() => size(seen))).observe(document.body);
+         size(heard), size(seen);
+       </script>`,
+    );
+    for (const selector of ['#heard', '#seen'])
+      expect(curveOf(result, selector)).toEqual([
+        { from: 320, to: 699, a: 1, b: 0 },
+        { from: 700, to: 1099, a: 0.5, b: 0 },
+        { from: 1100, to: 2560, a: 0.25, b: 0 },
+      ]);
+  });
+
+  it('measures the slides of a carousel that others wrote', async () => {
+    const swiper = (file: string) =>
+      readFileSync(new URL(`../../../node_modules/swiper/${file}`, import.meta.url), 'utf8');
+    const slides = '<div class="swiper-slide"><img src="/a.png"></div>'.repeat(6);
+    const { result } = await visit(
+      `<link rel="stylesheet" href="/swiper.css"><style>img { width: 100% }</style>
+       <div class="swiper"><div class="swiper-wrapper">${slides}</div></div>
+       <script src="/swiper.js"></script><script>
+         new Swiper('.swiper', {
+           spaceBetween: 0,
+           breakpoints: { 640: { slidesPerView: 2 }, 1024: { slidesPerView: 3 } },
+         });
+       </script>`,
+      {
+        '/swiper.css': { type: 'text/css', body: swiper('swiper-bundle.min.css') },
+        '/swiper.js': { type: 'text/javascript', body: swiper('swiper-bundle.min.js') },
+      },
+    );
+    expect(result.curves).toHaveLength(6);
+    for (const { pieces } of result.curves)
+      for (const [width, shown] of [
+        ...[320, 500, 639].map((one) => [one, 1] as const),
+        ...[640, 800, 1023].map((one) => [one, 2] as const),
+        ...[1024, 1800, 2560].map((one) => [one, 3] as const),
+      ])
+        expect(slotWidthAt(pieces, width)).toBeCloseTo(width / shown, 0);
+  });
+
   it('says where a slot is not shown', async () => {
     const { result } = await visit(
       '<style>@media (max-width:900px){#wide{display:none}}</style><img id="wide" src="/a.png" width="50">',
@@ -163,11 +243,16 @@ describe('the sweep', () => {
   });
 
   it('begins with a grid and both sides of every breakpoint', () => {
-    const widths = firstWidths([760, 47.99 * 16, 5, 9_999]);
+    const widths = firstWidths([760, 47.99 * 16, 5, 9_999], { gap: 64, parts: 1 });
     for (const width of [320, 759, 760, 761, 767, 768, 2560]) expect(widths).toContain(width);
     expect(widths).toEqual([...widths].sort((a, b) => a - b));
     expect(Math.min(...widths)).toBe(sweepRange.from);
     expect(Math.max(...widths)).toBe(sweepRange.to);
-    expect(firstWidths([760, 9_999], Infinity)).toEqual([759, 760, 761]);
+    // What is between two breakpoints is seen in parts, so that a bend there shows.
+    expect(firstWidths([400, 1000, 1050], { gap: 256, parts: 3 })).toEqual([
+      320, 360, 399, 400, 401, 600, 800, 999, 1000, 1001, 1049, 1050, 1051, 1303, 1554, 1806, 2057,
+      2309, 2560,
+    ]);
+    expect(firstWidths([760, 9_999], { gap: Infinity, parts: 0 })).toEqual([759, 760, 761]);
   });
 });
