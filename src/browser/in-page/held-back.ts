@@ -6,8 +6,8 @@ import type { Region } from '../../core/base/region.js';
 const maxImages = 500;
 const maxAlone = 60;
 
-/** An address that no file can come from, which no request is made for. */
-const nothing = 'blob:nothing';
+/** No address at all: for any that is one, a copy would ask the network, or the page's policy of what may be loaded. */
+const nothing = 'http://';
 
 const asleep = document.implementation.createHTMLDocument();
 

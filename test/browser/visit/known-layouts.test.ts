@@ -87,6 +87,23 @@ it('leaves what is one too many to its markup', async () => {
   expect(placements.filter(({ markup }) => markup?.dimensions)).toEqual([]);
 });
 
+it('breaks no policy of the page, and makes no request of its own', async () => {
+  const { origin, asked } = await serve({
+    '/': {
+      headers: { 'content-security-policy': "img-src 'self'; report-uri /broken" },
+      body: '<!doctype html><img src="/a.jpg" width="300" height="150" alt="">',
+    },
+    '/a.jpg': { type: 'image/jpeg', body: picture },
+    '/broken': { status: 204 },
+  });
+  const requests: string[] = [];
+  context.on('request', (request) => requests.push(request.url()));
+  const { placements } = await visitorOf().visit(`${origin}/`);
+  expect(placements.map(({ markup }) => markup?.dimensions)).toEqual([true]);
+  expect(asked.filter((path) => path !== '/favicon.ico')).toEqual(['/', '/a.jpg']);
+  expect(requests.filter((url) => !url.startsWith(origin))).toEqual([]);
+});
+
 function visitorOf(): Visitor {
   const bodies = new BodyCollector((bytes) => Promise.resolve(contentHashOf(bytes)));
   return new Visitor({
