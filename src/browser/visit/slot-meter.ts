@@ -8,9 +8,6 @@ import { drawnScale } from './tab.js';
 /** The widths of all slots; `null` for what is not shown. */
 export type Widths = readonly (number | null)[];
 
-/** The most measurements of a page whose slots are not piecewise linear. */
-const maxWidths = 160;
-
 /** Measures the slots of a page at widths of the window, without a reload; each width once. */
 export class SlotMeter {
   readonly #cdp: Channel;
@@ -42,9 +39,7 @@ export class SlotMeter {
    * @returns whether all was measured in time
    */
   async measure(widths: readonly number[], end = Infinity): Promise<boolean> {
-    const due = widths
-      .filter((width) => !this.#measured.has(width))
-      .slice(0, Math.max(0, maxWidths - this.#measured.size));
+    const due = widths.filter((width) => !this.#measured.has(width));
     // Orders are carried out in turn: to send them all at once saves waiting for each answer.
     if (!this.#isPatient) await Promise.all(due.map((width) => this.#keep(width)));
     for (const width of due) {

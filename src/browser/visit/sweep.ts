@@ -32,6 +32,9 @@ const gridsWithoutSlots = {
   other: { gap: 320, parts: 0 },
 } as const;
 
+/** The most widths that are measured at first, and the most more on a page whose slots are not piecewise linear. */
+const mostAtFirst = 300;
+const mostMore = 120;
 /** Milliseconds after which no more rounds begin. */
 const sweepTime = 8_000;
 /** Each round of refinement halves the gaps that are not straight. */
@@ -61,7 +64,7 @@ export async function sweep(
   breakpoints: Breakpoints,
 ): Promise<CurvePiece[][]> {
   const grid = (hasSlots ? grids : gridsWithoutSlots)[breakpoints.whole ? 'whole' : 'other'];
-  const first = firstWidths(breakpoints.widths, grid);
+  const first = evenly(firstWidths(breakpoints.widths, grid), mostAtFirst);
   // What would be refined of a page of a hundred thousand elements is not worth the time of all others.
   const end = performance.now() + sweepTime;
   const meter = (isPatient: boolean) => new SlotMeter(cdp, documents, view, isPatient);
@@ -73,7 +76,8 @@ export async function sweep(
   }
   for (let round = 0; round < maxRounds && performance.now() < end; round++) {
     const before = slots.measured.size;
-    await slots.measure(unexplained(slots.measured), end);
+    const left = first.length + mostMore - before;
+    await slots.measure(evenly(unexplained(slots.measured), left), end);
     if (slots.measured.size === before) break;
   }
   const fitted = new Map<string, CurvePiece[]>();
@@ -109,6 +113,13 @@ export function firstWidths(breakpoints: readonly number[], { gap, parts }: Grid
     const count = Math.max(1, Math.ceil(span / gap), Math.min(parts, Math.ceil(span / near)));
     return Array.from({ length: count }, (_, part) => left + Math.round((span * part) / count));
   });
+}
+
+/** At most so many of a list, with its ends: what is left out is spread over all of it. */
+function evenly(widths: readonly number[], most: number): readonly number[] {
+  if (widths.length <= most) return widths;
+  const step = (widths.length - 1) / Math.max(1, most - 1);
+  return Array.from({ length: Math.max(0, most) }, (_, at) => widths[Math.round(at * step)]!);
 }
 
 function unexplained(measured: ReadonlyMap<number, Widths>): number[] {

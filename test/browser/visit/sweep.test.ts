@@ -104,6 +104,20 @@ describe('the sweep', () => {
       ]);
   });
 
+  it('goes up to the widest window, however many breakpoints there are', async () => {
+    const many = (count: number) =>
+      Array.from({ length: count }, (_, at) => {
+        const width = 321 + (at * 2230) / count;
+        return `@media (min-width:${width}px){p{order:${at}}}`;
+      }).join('');
+    for (const count of [70, 700]) {
+      const { result } = await visit(
+        `<style>img{width:50%}${many(count)}</style><img id="half" src="/a.png">`,
+      );
+      expect(curveOf(result, '#half')).toEqual([{ from: 320, to: 2560, a: 0.5, b: 0 }]);
+    }
+  });
+
   it('looks closely where containers are asked for their width', async () => {
     const { result } = await visit(
       `<style>main { container-type: inline-size } #held { width: 90px }
