@@ -36,7 +36,7 @@ const gridsWithoutSlots = {
 const mostOfSlow = 100;
 const mostAtFirst = 300;
 /** The most more on a page whose slots are not piecewise linear. */
-const mostMore = 120;
+const mostMore = 140;
 /** Milliseconds after which no more rounds begin. */
 const sweepTime = 8_000;
 /** Each round of refinement halves the gaps that are not straight. */
