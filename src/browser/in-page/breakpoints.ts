@@ -34,11 +34,8 @@ interface Found {
 const maxDepth = 20;
 
 function walk(sheet: CSSStyleSheet | CSSGroupingRule, found: Found, depth: number): void {
-  let rules: CSSRuleList;
-  try {
-    if (depth > maxDepth) throw new Error('nested too deeply');
-    rules = sheet.cssRules;
-  } catch {
+  const rules = depth <= maxDepth && rulesOf(sheet);
+  if (!rules) {
     if (sheet instanceof CSSStyleSheet && sheet.href) found.unread.add(sheet.href);
     else found.whole = false;
     return;
@@ -52,6 +49,15 @@ function walk(sheet: CSSStyleSheet | CSSGroupingRule, found: Found, depth: numbe
       if (rule instanceof CSSContainerRule) found.whole = false;
       walk(rule, found, depth + 1);
     }
+  }
+}
+
+function rulesOf(sheet: CSSStyleSheet | CSSGroupingRule): CSSRuleList | undefined {
+  try {
+    return sheet.cssRules;
+  } catch {
+    // It is of another origin.
+    return undefined;
   }
 }
 
