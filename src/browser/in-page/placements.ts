@@ -103,10 +103,13 @@ export function slotWidths(): SlotWidths {
   return { viewport: innerWidth, widths };
 }
 
+/** The longest wait for each of the two frames: what is measured too early would be wrong. */
+const longestAnswer = 2_000;
+
 /** The same once the page's scripts have answered the change of the window's width, be it in the frame after the next. */
 export async function slotWidthsOnceDrawn(): Promise<SlotWidths> {
-  await drawn();
-  await drawn();
+  await drawn(longestAnswer);
+  await drawn(longestAnswer);
   return slotWidths();
 }
 

@@ -22,8 +22,8 @@ const longestWait = 400;
  * Waits until what has changed of the window, or come into view, was drawn, and the page's listeners and observers were called:
  * that happens in the next frame, before and after its animation callbacks and before the next task.
  */
-export function drawn(): Promise<unknown> {
+export function drawn(longest = longestWait): Promise<unknown> {
   if (!canWait()) return rest(0);
   const frame = new Promise((resolve) => requestAnimationFrame(resolve)).then(() => rest(0));
-  return Promise.race([frame, rest(longestWait)]);
+  return Promise.race([frame, rest(longest)]);
 }

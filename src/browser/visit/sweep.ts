@@ -39,6 +39,8 @@ const mostAtFirst = 300;
 const mostMore = 140;
 /** Milliseconds after which no more rounds begin. */
 const sweepTime = 8_000;
+/** Milliseconds that the first widths may take where scripts are waited for. */
+const patientTime = 20_000;
 /** Each round of refinement halves the gaps that are not straight. */
 const maxRounds = 9;
 
@@ -56,7 +58,8 @@ const maxRounds = 9;
  * @param documents the worlds of the page that was measured, and of its frames behind it
  * @param hasSlots whether there is anything to measure
  * @param breakpoints those of the page
- * @returns a curve for each placement, document by document, in the order in which the probe told them
+ * @returns a curve for each placement, document by document, in the order in which the probe told them; none where the page's
+ *   scripts took too long
  */
 export async function sweep(
   cdp: Channel,
@@ -68,14 +71,16 @@ export async function sweep(
   const grid = (hasSlots ? grids : gridsWithoutSlots)[breakpoints.whole ? 'whole' : 'other'];
   const first = evenly(firstWidths(breakpoints.widths, grid), mostAtFirst);
   // What would be refined of a page of a hundred thousand elements is not worth the time of all others.
-  const end = performance.now() + sweepTime;
+  let end = performance.now() + sweepTime;
   const meter = (isPatient: boolean) => new SlotMeter(cdp, documents, view, isPatient);
   let slots = meter(false);
   await slots.measure(evenly(first, mostOfSlow));
   if (end - performance.now() > (2 / 3) * sweepTime) await slots.measure(first);
   if (hasSlots && (await isAnswered(slots, view))) {
-    const patient = meter(true);
-    if (await patient.measure(first, end)) slots = patient;
+    slots = meter(true);
+    // No curve is better than one of sizes that nobody sees.
+    if (!(await slots.measure(first, performance.now() + patientTime))) return [];
+    end = performance.now() + sweepTime;
   }
   for (let round = 0; round < maxRounds && performance.now() < end; round++) {
     const before = slots.measured.size;
