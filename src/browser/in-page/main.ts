@@ -1,4 +1,5 @@
 /** The functions that the tool calls inside a page, bundled into one script that runs in an isolated world. */
+export { listenForWidth, scriptsAnswer } from './answer.js';
 export { breakpointsOf } from './breakpoints.js';
 export { documentFacts, hasDocument } from './document-facts.js';
 export { holdsImagesBack, lazyAddresses } from './held-images.js';

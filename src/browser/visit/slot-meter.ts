@@ -1,5 +1,4 @@
 import type { Size } from '../../core/base/size.js';
-import { curveTolerance } from '../../core/slots/slot-curve.js';
 import type { Channel } from '../chromium/channel.js';
 import type { IsolatedWorld } from '../chromium/isolated-world.js';
 import type { SlotWidths } from '../in-page/placements.js';
@@ -8,25 +7,26 @@ import { drawnScale } from './tab.js';
 /** The widths of all slots; `null` for what is not shown. */
 export type Widths = readonly (number | null)[];
 
+/** The worlds of a page and of its frames behind it. */
+export type PageAndFrames = readonly [page: IsolatedWorld, ...frames: IsolatedWorld[]];
+
 /** Measures the slots of a page at widths of the window, without a reload; each width once. */
 export class SlotMeter {
   readonly #cdp: Channel;
-  readonly #documents: readonly IsolatedWorld[];
+  readonly #documents: PageAndFrames;
   readonly #height: number;
-  readonly #isPatient: boolean;
   readonly #measured = new Map<number, Widths>();
+  #isPatient = false;
 
-  /** @param isPatient whether the page's scripts are waited for at each width */
-  constructor(
-    cdp: Channel,
-    documents: readonly IsolatedWorld[],
-    { height }: Size,
-    isPatient: boolean,
-  ) {
+  constructor(cdp: Channel, documents: PageAndFrames, { height }: Size) {
     this.#cdp = cdp;
     this.#documents = documents;
     this.#height = height;
-    this.#isPatient = isPatient;
+  }
+
+  /** Has the page's scripts waited for at each width from now on. */
+  waitForScripts(): void {
+    this.#isPatient = true;
   }
 
   /** What was measured, by the width of the window. */
@@ -50,38 +50,42 @@ export class SlotMeter {
   }
 
   /**
-   * Whether slots have other sizes at a width that was measured once the page's scripts have answered: those of carousels,
-   * and of walls of pictures that are placed by scripts.
+   * Whether slots have other sizes at a width, other than the present one, once the page's scripts have answered: those of
+   * carousels, and of walls of pictures that are placed by scripts.
+   *
+   * @returns `null` where they had answered before anything could be measured
    */
-  async isAnsweredAt(width: number): Promise<boolean> {
-    const before = this.#measured.get(width);
-    const after = await this.#widthsAt(width, true);
-    return !!before && !!after && before.some((one, slot) => differs(one, after[slot] ?? null));
+  async isAnsweredAt(width: number): Promise<boolean | null> {
+    const [page] = this.#documents;
+    await page.call('listenForWidth');
+    const [, ...answers] = await Promise.all([
+      this.#resize(width),
+      ...this.#documents.map((world) => world.call<boolean | null>('scriptsAnswer')),
+    ]);
+    return answers.includes(true) || (answers.includes(null) ? null : false);
   }
 
   async #keep(width: number): Promise<void> {
-    const widths = await this.#widthsAt(width, this.#isPatient);
-    if (widths) this.#measured.set(width, widths);
-  }
-
-  /** @returns `undefined` where the window had another width by then */
-  async #widthsAt(width: number, isPatient: boolean): Promise<Widths | undefined> {
-    const call = isPatient ? 'slotWidthsOnceDrawn' : 'slotWidths';
+    const call = this.#isPatient ? 'slotWidthsOnceDrawn' : 'slotWidths';
     const [, ...seen] = await Promise.all([
-      this.#cdp.send('Emulation.setDeviceMetricsOverride', {
-        width,
-        height: this.#height,
-        deviceScaleFactor: 1,
-        scale: drawnScale,
-        mobile: false,
-      }),
+      this.#resize(width),
       ...this.#documents.map((world) => world.call<SlotWidths>(call)),
     ]);
-    return seen[0]!.viewport === width ? seen.flatMap(({ widths }) => widths) : undefined;
+    // The window may have had another width by then.
+    if (seen[0]!.viewport !== width) return;
+    this.#measured.set(
+      width,
+      seen.flatMap(({ widths }) => widths),
+    );
   }
-}
 
-function differs(one: number | null, other: number | null): boolean {
-  if (one === null || other === null) return one !== other;
-  return Math.abs(one - other) > curveTolerance;
+  #resize(width: number): Promise<unknown> {
+    return this.#cdp.send('Emulation.setDeviceMetricsOverride', {
+      width,
+      height: this.#height,
+      deviceScaleFactor: 1,
+      scale: drawnScale,
+      mobile: false,
+    });
+  }
 }

@@ -4,9 +4,8 @@ import type { Breakpoints } from '../../core/slots/breakpoints.js';
 import { widthsToRefine } from '../../core/slots/widths-to-refine.js';
 import type { CurvePiece, CurveSample } from '../../core/slots/slot-curve.js';
 import type { Size } from '../../core/base/size.js';
-import type { IsolatedWorld } from '../chromium/isolated-world.js';
 import { SlotMeter } from './slot-meter.js';
-import type { Widths } from './slot-meter.js';
+import type { PageAndFrames, Widths } from './slot-meter.js';
 
 /** The viewport widths that are swept, in CSS pixels. */
 export const sweepRange = { from: 320, to: 2560 } as const;
@@ -41,6 +40,8 @@ const mostMore = 140;
 const sweepTime = 8_000;
 /** Milliseconds that the first widths may take where scripts are waited for. */
 const patientTime = 20_000;
+/** How often a busy machine may draw a page before it is measured. */
+const mostTries = 4;
 /** Each round of refinement halves the gaps that are not straight. */
 const maxRounds = 9;
 
@@ -55,7 +56,7 @@ const maxRounds = 9;
  *
  * A page without slots has only its breakpoints passed, for the rules that are used there alone.
  *
- * @param documents the worlds of the page that was measured, and of its frames behind it
+ * @param documents of the page that was measured
  * @param hasSlots whether there is anything to measure
  * @param breakpoints those of the page
  * @returns a curve for each placement, document by document, in the order in which the probe told them; none where the page's
@@ -63,7 +64,7 @@ const maxRounds = 9;
  */
 export async function sweep(
   cdp: Channel,
-  documents: readonly [page: IsolatedWorld, ...frames: IsolatedWorld[]],
+  documents: PageAndFrames,
   view: Size,
   hasSlots: boolean,
   breakpoints: Breakpoints,
@@ -72,15 +73,15 @@ export async function sweep(
   const first = evenly(firstWidths(breakpoints.widths, grid), mostAtFirst);
   // What would be refined of a page of a hundred thousand elements is not worth the time of all others.
   let end = performance.now() + sweepTime;
-  const meter = (isPatient: boolean) => new SlotMeter(cdp, documents, view, isPatient);
-  let slots = meter(false);
-  await slots.measure(evenly(first, mostOfSlow));
-  if (end - performance.now() > (2 / 3) * sweepTime) await slots.measure(first);
+  const slots = new SlotMeter(cdp, documents, view);
   if (hasSlots && (await isAnswered(slots, view))) {
-    slots = meter(true);
+    slots.waitForScripts();
     // No curve is better than one of sizes that nobody sees.
     if (!(await slots.measure(first, performance.now() + patientTime))) return [];
     end = performance.now() + sweepTime;
+  } else {
+    await slots.measure(evenly(first, mostOfSlow));
+    if (end - performance.now() > (2 / 3) * sweepTime) await slots.measure(first);
   }
   for (let round = 0; round < maxRounds && performance.now() < end; round++) {
     const before = slots.measured.size;
@@ -99,11 +100,20 @@ export async function sweep(
 
 /**
  * Whether the page's scripts answer to the width of the window, as those of carousels do: then they are waited for at each width,
- * which takes several times as long. They are tried where the window differs most from that of the view.
+ * which takes several times as long. Both ends are tried, the farther first: at one of them, a slot may happen to be as wide as
+ * it was. Where it cannot be told, they may answer.
  */
-function isAnswered(slots: SlotMeter, { width }: Size): Promise<boolean> {
+async function isAnswered(slots: SlotMeter, { width }: Size): Promise<boolean> {
   const { from, to } = sweepRange;
-  return slots.isAnsweredAt(width / from > to / width ? from : to);
+  const ends = width / from > to / width ? [from, to] : [to, from];
+  const unanswered = new Set<number>();
+  for (let tries = 0; tries < mostTries && unanswered.size < ends.length; tries++)
+    for (const end of ends) {
+      const isAnsweredHere = await slots.isAnsweredAt(end);
+      if (isAnsweredHere) return true;
+      if (isAnsweredHere === false) unanswered.add(end);
+    }
+  return unanswered.size < ends.length;
 }
 
 /** Both sides of every breakpoint, and a grid between them. */

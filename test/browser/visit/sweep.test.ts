@@ -149,6 +149,20 @@ describe('the sweep', () => {
       ]);
   });
 
+  it('waits for them though the slot has the same width at one end', async () => {
+    const { result } = await visit(
+      `<img id="heard" src="/a.png"><script>
+         const size = () => (heard.style.width = (innerWidth < 1800 ? 300 : 600) + 'px');
+         addEventListener('resize', size);
+         size();
+       </script>`,
+    );
+    expect(curveOf(result, '#heard')).toEqual([
+      { from: 320, to: 1799, a: 0, b: 300 },
+      { from: 1800, to: 2560, a: 0, b: 600 },
+    ]);
+  });
+
   it('measures the slides of a carousel that others wrote', async () => {
     const swiper = (file: string) =>
       readFileSync(new URL(`../../../node_modules/swiper/${file}`, import.meta.url), 'utf8');
