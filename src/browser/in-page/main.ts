@@ -1,5 +1,4 @@
 /** The functions that the tool calls inside a page, bundled into one script that runs in an isolated world. */
-export { listenForWidth, scriptsAnswer } from './answer.js';
 export { breakpointsOf } from './breakpoints.js';
 export { documentFacts, hasDocument } from './document-facts.js';
 export { holdsImagesBack, lazyAddresses } from './held-images.js';
@@ -17,6 +16,7 @@ export {
   untilThere,
 } from './try-markup.js';
 export { styleUse } from './sheets.js';
+export { listenForWidth, unheardSlotWidths } from './unheard.js';
 export { asksForPassword } from './login.js';
 export { standStill } from './waiting.js';
 export { decodeImages, hurryImages, scrollThrough, settleImages } from './scroll.js';

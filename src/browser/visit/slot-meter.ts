@@ -1,7 +1,9 @@
 import type { Size } from '../../core/base/size.js';
+import { curveTolerance } from '../../core/slots/slot-curve.js';
 import type { Channel } from '../chromium/channel.js';
 import type { IsolatedWorld } from '../chromium/isolated-world.js';
 import type { SlotWidths } from '../in-page/placements.js';
+import { Answers } from './answers.js';
 import { drawnScale } from './tab.js';
 
 /** The widths of all slots; `null` for what is not shown. */
@@ -17,6 +19,7 @@ export class SlotMeter {
   readonly #height: number;
   readonly #measured = new Map<number, Widths>();
   #isPatient = false;
+  #answers: Answers | undefined;
 
   constructor(cdp: Channel, documents: PageAndFrames, { height }: Size) {
     this.#cdp = cdp;
@@ -53,30 +56,36 @@ export class SlotMeter {
    * Whether slots have other sizes at a width, other than the present one, once the page's scripts have answered: those of
    * carousels, and of walls of pictures that are placed by scripts.
    *
-   * @returns `null` where they had answered before anything could be measured
+   * @returns `null` where they had heard of it before anything could be measured
    */
   async isAnsweredAt(width: number): Promise<boolean | null> {
-    const [page] = this.#documents;
+    this.#answers ??= await Answers.hasten(this.#cdp);
+    const [page, ...frames] = this.#documents;
     await page.call('listenForWidth');
-    const [, ...answers] = await Promise.all([
+    const [, unheard, ...inFrames] = await Promise.all([
       this.#resize(width),
-      ...this.#documents.map((world) => world.call<boolean | null>('scriptsAnswer')),
+      page.call<SlotWidths | null>('unheardSlotWidths'),
+      ...frames.map((world) => world.call<SlotWidths>('slotWidths')),
     ]);
-    return answers.includes(true) || (answers.includes(null) ? null : false);
+    const after = await this.#seen('slotWidthsOnceDrawn');
+    if (unheard?.viewport !== width) return null;
+    const widths = widthsOf(after);
+    return widthsOf([unheard, ...inFrames]).some((one, slot) => differs(one, widths[slot] ?? null));
   }
 
   async #keep(width: number): Promise<void> {
-    const call = this.#isPatient ? 'slotWidthsOnceDrawn' : 'slotWidths';
-    const [, ...seen] = await Promise.all([
+    const [, seen] = await Promise.all([
       this.#resize(width),
-      ...this.#documents.map((world) => world.call<SlotWidths>(call)),
+      this.#seen(this.#isPatient ? 'slotWidthsOnceDrawn' : 'slotWidths'),
     ]);
     // The window may have had another width by then.
-    if (seen[0]!.viewport !== width) return;
-    this.#measured.set(
-      width,
-      seen.flatMap(({ widths }) => widths),
-    );
+    if (seen[0]?.viewport === width) this.#measured.set(width, widthsOf(seen));
+  }
+
+  async #seen(call: 'slotWidths' | 'slotWidthsOnceDrawn'): Promise<readonly SlotWidths[]> {
+    const seen = await Promise.all(this.#documents.map((world) => world.call<SlotWidths>(call)));
+    const isLate = call === 'slotWidthsOnceDrawn' && (await this.#answers?.wait());
+    return isLate ? this.#seen('slotWidths') : seen;
   }
 
   #resize(width: number): Promise<unknown> {
@@ -88,4 +97,13 @@ export class SlotMeter {
       mobile: false,
     });
   }
+}
+
+function widthsOf(documents: readonly SlotWidths[]): Widths {
+  return documents.flatMap(({ widths }) => widths);
+}
+
+function differs(one: number | null, other: number | null): boolean {
+  if (one === null || other === null) return one !== other;
+  return Math.abs(one - other) > curveTolerance;
 }

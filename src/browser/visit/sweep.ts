@@ -38,7 +38,7 @@ const mostAtFirst = 300;
 const mostMore = 140;
 /** Milliseconds after which no more rounds begin. */
 const sweepTime = 8_000;
-/** Milliseconds that the first widths may take where scripts are waited for. */
+/** Milliseconds that the first widths may take where scripts are waited for, and all others. */
 const patientTime = 20_000;
 /** How often a busy machine may draw a page before it is measured. */
 const mostTries = 4;
@@ -78,7 +78,7 @@ export async function sweep(
     slots.waitForScripts();
     // No curve is better than one of sizes that nobody sees.
     if (!(await slots.measure(first, performance.now() + patientTime))) return [];
-    end = performance.now() + sweepTime;
+    end = performance.now() + patientTime;
   } else {
     await slots.measure(evenly(first, mostOfSlow));
     if (end - performance.now() > (2 / 3) * sweepTime) await slots.measure(first);

@@ -1,60 +1,12 @@
-import { readFileSync } from 'node:fs';
-import type { Browser, BrowserContext } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { BodyCollector } from '../../../dist/src/browser/network/bodies.js';
-import { contextFor, launchBrowser } from '../../../dist/src/browser/chromium/launch.js';
+import { describe, expect, it } from 'vitest';
 import { firstWidths, sweepRange } from '../../../dist/src/browser/visit/sweep.js';
-import { TextCollector } from '../../../dist/src/browser/network/texts.js';
-import { WireBytes } from '../../../dist/src/browser/network/wire-bytes.js';
-import { Visitor } from '../../../dist/src/browser/visit/visitor.js';
-import type { Visit } from '../../../dist/src/browser/visit/visit-result.js';
 import { slotWidthAt } from '../../../src/core/slots/slot-curve.js';
-import { contentHashOf } from '../../../src/images/hash.js';
-import { photograph } from '../../support/pictures.js';
 import { serve } from '../../support/server.js';
-import type { Answer } from '../../support/server.js';
-
-const view = { name: 'wall', width: 1000, height: 700, density: 1, touch: false, share: 1 };
-
-let browser: Browser;
-let context: BrowserContext;
-let answers: Readonly<Record<string, Answer>>;
-
-beforeAll(async () => {
-  browser = await launchBrowser();
-  context = await browser.newContext(contextFor(view));
-  answers = {
-    '/a.png': { type: 'image/png', body: await photograph(90, 60).png().toBuffer() },
-    '/b.png': { type: 'image/png', body: await photograph(180, 120).png().toBuffer() },
-  };
-});
-afterAll(() => browser.close());
-
-async function visit(body: string, more: Readonly<Record<string, Answer>> = {}) {
-  const { origin, asked } = await serve({
-    '/': { body: `<!doctype html><style>body{margin:0}img{display:block}</style>${body}` },
-    ...answers,
-    ...more,
-  });
-  const bodies = new BodyCollector((bytes) => Promise.resolve(contentHashOf(bytes)));
-  const visitor = new Visitor({
-    context,
-    view,
-    bodies,
-    texts: new TextCollector(() => ''),
-    wireBytes: new WireBytes(),
-    sweeps: true,
-  });
-  return { origin, asked, visitor, result: await visitor.visit(`${origin}/`) };
-}
-
-function curveOf({ curves }: Visit, selector: string) {
-  return curves.find((curve) => curve.selector === selector)?.pieces;
-}
+import { curveOf, visitSwept } from '../../support/swept.js';
 
 describe('the sweep', () => {
   it('finds breakpoints in imported, nested and relative conditions', async () => {
-    const { result } = await visit(
+    const { result } = await visitSwept(
       `<link rel="stylesheet" href="/one.css"><style>
          #nested { width: 100px }
          @supports (display: grid) { @media (min-width: 50em) { #nested { width: 400px } } }
@@ -89,7 +41,7 @@ describe('the sweep', () => {
     const narrow = (selector: string) =>
       `${selector}{width:90px}@media (641px <= width <= 652px){${selector}{width:45px}}`;
     const other = await serve({ '/other.css': { type: 'text/css', body: narrow('#linked') } });
-    const { result } = await visit(
+    const { result } = await visitSwept(
       `<link rel="stylesheet" href="${other.origin}/other.css"><img id="linked" src="/a.png">
        <div id="kite"></div><script>
          kite.attachShadow({ mode: 'open' }).innerHTML = '<style>${narrow('img')}</style><img src="/a.png">';
@@ -111,7 +63,7 @@ describe('the sweep', () => {
         return `@media (min-width:${width}px){p{order:${at}}}`;
       }).join('');
     for (const count of [70, 700]) {
-      const { result } = await visit(
+      const { result } = await visitSwept(
         `<style>img{width:50%}${many(count)}</style><img id="half" src="/a.png">`,
       );
       expect(curveOf(result, '#half')).toEqual([{ from: 320, to: 2560, a: 0.5, b: 0 }]);
@@ -119,7 +71,7 @@ describe('the sweep', () => {
   });
 
   it('looks closely where containers are asked for their width', async () => {
-    const { result } = await visit(
+    const { result } = await visitSwept(
       `<style>main { container-type: inline-size } #held { width: 90px }
          @container (700px <= width <= 780px) { #held { width: 45px } }
        </style><main><img id="held" src="/a.png"></main>`,
@@ -131,75 +83,15 @@ describe('the sweep', () => {
     ]);
   });
 
-  it('waits for scripts that answer to the width of the window', async () => {
-    const { result } = await visit(
-      `<img id="heard" src="/a.png"><img id="seen" src="/a.png"><script>
-         const share = () => (innerWidth < 700 ? 1 : innerWidth < 1100 ? 0.5 : 0.25);
-         const size = (image) => (image.style.width = innerWidth * share() + 'px');
-         addEventListener('resize', () => size(heard));
-         new ResizeObserver(() => requestAnimationFrame(() => size(seen))).observe(document.body);
-         size(heard), size(seen);
-       </script>`,
-    );
-    for (const selector of ['#heard', '#seen'])
-      expect(curveOf(result, selector)).toEqual([
-        { from: 320, to: 699, a: 1, b: 0 },
-        { from: 700, to: 1099, a: 0.5, b: 0 },
-        { from: 1100, to: 2560, a: 0.25, b: 0 },
-      ]);
-  });
-
-  it('waits for them though the slot has the same width at one end', async () => {
-    const { result } = await visit(
-      `<img id="heard" src="/a.png"><script>
-         const size = () => (heard.style.width = (innerWidth < 1800 ? 300 : 600) + 'px');
-         addEventListener('resize', size);
-         size();
-       </script>`,
-    );
-    expect(curveOf(result, '#heard')).toEqual([
-      { from: 320, to: 1799, a: 0, b: 300 },
-      { from: 1800, to: 2560, a: 0, b: 600 },
-    ]);
-  });
-
-  it('measures the slides of a carousel that others wrote', async () => {
-    const swiper = (file: string) =>
-      readFileSync(new URL(`../../../node_modules/swiper/${file}`, import.meta.url), 'utf8');
-    const slides = '<div class="swiper-slide"><img src="/a.png"></div>'.repeat(6);
-    const { result } = await visit(
-      `<link rel="stylesheet" href="/swiper.css"><style>img { width: 100% }</style>
-       <div class="swiper"><div class="swiper-wrapper">${slides}</div></div>
-       <script src="/swiper.js"></script><script>
-         new Swiper('.swiper', {
-           spaceBetween: 0,
-           breakpoints: { 640: { slidesPerView: 2 }, 1024: { slidesPerView: 3 } },
-         });
-       </script>`,
-      {
-        '/swiper.css': { type: 'text/css', body: swiper('swiper-bundle.min.css') },
-        '/swiper.js': { type: 'text/javascript', body: swiper('swiper-bundle.min.js') },
-      },
-    );
-    expect(result.curves).toHaveLength(6);
-    for (const { pieces } of result.curves)
-      for (const [width, shown] of [
-        ...[320, 500, 639].map((one) => [one, 1] as const),
-        ...[640, 800, 1023].map((one) => [one, 2] as const),
-        ...[1024, 1800, 2560].map((one) => [one, 3] as const),
-      ])
-        expect(slotWidthAt(pieces, width)).toBeCloseTo(width / shown, 0);
-  });
-
   it('says where a slot is not shown', async () => {
-    const { result } = await visit(
+    const { result } = await visitSwept(
       '<style>@media (max-width:900px){#wide{display:none}}</style><img id="wide" src="/a.png" width="50">',
     );
     expect(curveOf(result, '#wide')).toEqual([{ from: 901, to: 2560, a: 0, b: 50 }]);
   });
 
   it('measures what a slot comes to, and no size on the way there', async () => {
-    const { result } = await visit(
+    const { result } = await visitSwept(
       `<style>
          .slow { width: 100px; transition: width 5s ease-in }
          @media (min-width: 992px) { .slow { width: 300px } }
@@ -224,7 +116,7 @@ describe('the sweep', () => {
   });
 
   it('outlives a transition that a script has taken the end of', async () => {
-    const { result } = await visit(
+    const { result } = await visitSwept(
       `<style>#endless { width: 100px; transition: width 5s }</style>
        <img id="endless" src="/a.png"><img id="steady" src="/a.png" style="width:25%">
        <script>
@@ -240,7 +132,7 @@ describe('the sweep', () => {
   });
 
   it('changes no other measurement, though the page answers by fetching', async () => {
-    const { result, asked, visitor, origin } = await visit(
+    const { result, asked, visitor, origin } = await visitSwept(
       `<picture><source media="(max-width:700px)" srcset="/b.png"><img id="choice" src="/a.png"></picture>
        <script>
          // The sweep cannot be over before this answer has come, however busy the machine is.
@@ -260,7 +152,7 @@ describe('the sweep', () => {
   });
 
   it('is not confused by a page that rebuilds itself when it is resized', async () => {
-    const { result } = await visit(
+    const { result } = await visitSwept(
       `<img id="steady" src="/a.png" style="width:25%"><div id="box"><img class="gone" src="/a.png"></div>
        <script>addEventListener('resize', () => { document.getElementById('box').innerHTML = '<img src="/a.png"><img src="/a.png">' })</script>`,
     );
