@@ -4,55 +4,47 @@
  *
  * Runs among the page's own scripts, and so must need nothing from outside itself.
  *
- * @returns tells whether timers are due that had to be left as they are: scripts that have kept the function of the clock go on
- *   to wait for what is left of their time
+ * @returns tells whether such timers are still to end
  */
 export function hastenAnswers(): () => boolean {
   const longest = 1000;
+  // What comes again and again is not hastened for ever.
   const mostInTurn = 3;
-  /** Milliseconds until one that is set anew ends: enough to see that it waits for what is left. */
-  const step = 5;
   const { Reflect: reflect } = window;
   const later = window.setTimeout.bind(window);
   const now = Date.now.bind(Date);
   const nextFrame = window.requestAnimationFrame.bind(window);
+  const none = { turn: 0, ahead: 0 };
+  /** The timer that has just ended: how many were hastened before it, and by how many milliseconds. */
+  let ended = none;
+  const due = new Set<object>();
   let isAnswering = false;
-  /** The timer that has just ended: how many were hastened before it, by how much, and how long the first was to wait. */
-  let ended = { turn: 0, ahead: 0, first: Infinity };
-  const none = ended;
-  /** When the last of those that were left ends, in milliseconds of the clock. */
-  let due = 0;
   addEventListener('resize', () => {
     isAnswering = true;
     // Observers are called at the end of the same frame and, of what they themselves have changed, at that of the next.
     nextFrame(() => nextFrame(() => later(() => (isAnswering = false))));
   });
-  const call = (handler: () => void, values: unknown[]) =>
-    void reflect.apply(handler, window, values);
   const setTimeout = (handler: () => void, time = 0, ...values: unknown[]): number => {
     const delay = Number(time);
-    const isAnswer = isAnswering || window.event?.type === 'resize' || ended.turn > 0;
+    const { turn, ahead } = ended;
+    const isAnswer = isAnswering || window.event?.type === 'resize' || turn > 0;
     const waits = typeof handler === 'function' && delay > 0 && delay <= longest;
-    if (!isAnswer || !waits) return later(handler, delay, ...values);
-    const { turn, ahead, first } = ended;
-    if (turn < mostInTurn)
-      return later(
-        () => {
-          ended = { turn: turn + 1, ahead: ahead + delay, first: turn === 0 ? delay : first };
-          try {
-            call(handler, values);
-          } finally {
-            ended = none;
-          }
-        },
-        turn === 0 ? 0 : step,
-      );
-    // What comes again and again after the same time is no answer.
-    if (delay < first) due = Math.max(due, now() + delay);
-    return later(handler, delay, ...values);
+    if (!isAnswer || !waits || turn >= mostInTurn) return later(handler, delay, ...values);
+    const timer = { turn: turn + 1, ahead: ahead + delay };
+    due.add(timer);
+    const id = later(() => {
+      ended = timer;
+      try {
+        reflect.apply(handler, window, values);
+      } finally {
+        ended = none;
+      }
+    });
+    // Timers end in the order in which they were set; one that is cleared does not.
+    later(() => due.delete(timer));
+    return id;
   };
   Object.assign(window, { setTimeout });
   Date.now = () => now() + ended.ahead;
-  // A timer ends a little late.
-  return () => now() < due + 30;
+  return () => due.size > 0;
 }

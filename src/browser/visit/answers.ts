@@ -2,7 +2,7 @@ import { setTimeout as after } from 'node:timers/promises';
 import type { Channel } from '../chromium/channel.js';
 import { hastenAnswers } from '../in-page/hasten-answers.js';
 
-/** Milliseconds that answers which cannot be hastened are waited for, and between two looks for them. */
+/** Milliseconds that a busy machine is given, and between two looks. */
 const longestWait = 1_500;
 const lookEvery = 20;
 
@@ -24,9 +24,9 @@ export class Answers {
   }
 
   /**
-   * Waits for what could not be hastened.
+   * Waits until all have been given.
    *
-   * @returns whether there was any
+   * @returns whether any was still due
    */
   async wait(): Promise<boolean> {
     const end = performance.now() + longestWait;

@@ -1,7 +1,7 @@
 import type { Channel } from '../chromium/channel.js';
 import type { IsolatedWorld } from '../chromium/isolated-world.js';
 import type { NetworkRecorder } from '../network/network-recorder.js';
-import { watchesScrolling } from './scroll-watchers.js';
+import { watchesScrolling } from './listeners.js';
 
 /** Milliseconds given to scripts that listen to scrolling: debounced handlers run a tenth of a second late. */
 const scriptTime = 160;

@@ -4,6 +4,7 @@ import type { Breakpoints } from '../../core/slots/breakpoints.js';
 import { widthsToRefine } from '../../core/slots/widths-to-refine.js';
 import type { CurvePiece, CurveSample } from '../../core/slots/slot-curve.js';
 import type { Size } from '../../core/base/size.js';
+import { watchesSize } from './listeners.js';
 import { SlotMeter } from './slot-meter.js';
 import type { PageAndFrames, Widths } from './slot-meter.js';
 
@@ -40,8 +41,8 @@ const mostMore = 140;
 const sweepTime = 8_000;
 /** Milliseconds that the first widths may take where scripts are waited for, and all others. */
 const patientTime = 20_000;
-/** How often a busy machine may draw a page before it is measured. */
-const mostTries = 4;
+/** How often it is tried: a busy machine may have drawn the page before it is measured. */
+const mostTries = 8;
 /** Each round of refinement halves the gaps that are not straight. */
 const maxRounds = 9;
 
@@ -74,7 +75,7 @@ export async function sweep(
   // What would be refined of a page of a hundred thousand elements is not worth the time of all others.
   let end = performance.now() + sweepTime;
   const slots = new SlotMeter(cdp, documents, view);
-  if (hasSlots && (await isAnswered(slots, view))) {
+  if (hasSlots && (await isAnswered(cdp, slots, view))) {
     slots.waitForScripts();
     // No curve is better than one of sizes that nobody sees.
     if (!(await slots.measure(first, performance.now() + patientTime))) return [];
@@ -100,20 +101,22 @@ export async function sweep(
 
 /**
  * Whether the page's scripts answer to the width of the window, as those of carousels do: then they are waited for at each width,
- * which takes several times as long. Both ends are tried, the farther first: at one of them, a slot may happen to be as wide as
- * it was. Where it cannot be told, they may answer.
+ * which takes several times as long. The farther end of the range is tried and, where scripts listen, the other one as well: at
+ * one of them, a slot may happen to be as wide as it was. Where it cannot be told, they may answer.
  */
-async function isAnswered(slots: SlotMeter, { width }: Size): Promise<boolean> {
+async function isAnswered(cdp: Channel, slots: SlotMeter, { width }: Size): Promise<boolean> {
   const { from, to } = sweepRange;
-  const ends = width / from > to / width ? [from, to] : [to, from];
+  const [farther, nearer] = width / from > to / width ? [from, to] : [to, from];
+  const enough = (await watchesSize(cdp)) ? 2 : 1;
   const unanswered = new Set<number>();
-  for (let tries = 0; tries < mostTries && unanswered.size < ends.length; tries++)
-    for (const end of ends) {
-      const isAnsweredHere = await slots.isAnsweredAt(end);
-      if (isAnsweredHere) return true;
-      if (isAnsweredHere === false) unanswered.add(end);
-    }
-  return unanswered.size < ends.length;
+  for (let tries = 0; tries < mostTries; tries++) {
+    const end = tries % 2 === 0 ? farther : nearer;
+    const isAnsweredHere = await slots.isAnsweredAt(end);
+    if (isAnsweredHere) return true;
+    if (isAnsweredHere === false) unanswered.add(end);
+    if (unanswered.size === enough) return false;
+  }
+  return true;
 }
 
 /** Both sides of every breakpoint, and a grid between them. */

@@ -118,17 +118,9 @@ describe('slots that scripts size', () => {
        const wait = () => (timer = setTimeout(look, 250 + heardAt - Date.now()));
        if (!timer) wait()`,
     ],
-    [
-      'the same, by a clock of its own',
-      `heardAt = clock();
-       const look = () => (clock() - heardAt < 60 ? wait() : answer());
-       const wait = () => (timer = setTimeout(look, 60 + heardAt - clock()));
-       if (!timer) wait()`,
-    ],
   ])('does not measure before scripts have waited: %s', async (_, heard) => {
     const { result } = await visitSwept(
       `<img id="late" src="/a.png"><script>
-         const clock = Date.now;
          let timer, heardAt;
          const answer = () => {
            timer = undefined;
@@ -136,7 +128,6 @@ describe('slots that scripts size', () => {
          };
          answer();
          addEventListener('resize', () => { ${heard} });
-         // What comes again and again is no answer, and is not waited for.
          const turn = () => setTimeout(turn, 400);
          turn();
        </script>`,
