@@ -104,12 +104,12 @@ export function slotWidths(): SlotWidths {
 }
 
 /** The longest wait for each of the two frames: what is measured too early would be wrong. */
-const longestAnswer = 2_000;
+const longestReaction = 2_000;
 
-/** The same once the page's scripts have answered the change of the window's width, be it in the frame after the next. */
+/** The same once the page's scripts have reacted to the change of the window's width, be it in the frame after the next. */
 export async function slotWidthsOnceDrawn(): Promise<SlotWidths> {
-  await drawn(longestAnswer);
-  await drawn(longestAnswer);
+  await drawn(longestReaction);
+  await drawn(longestReaction);
   return slotWidths();
 }
 

@@ -10,7 +10,7 @@ export function listenForWidth(): void {
 }
 
 /**
- * The slots at a width that the window has just got, before scripts could answer to it: in one frame their listeners are called,
+ * The slots at a width that the window has just got, before scripts could react to it: in one frame their listeners are called,
  * and after them animation callbacks and observers (HTML standard, "update the rendering").
  *
  * @returns `null` where they have heard of it already

@@ -3,7 +3,7 @@ import { curveTolerance } from '../../core/slots/slot-curve.js';
 import type { Channel } from '../chromium/channel.js';
 import type { IsolatedWorld } from '../chromium/isolated-world.js';
 import type { SlotWidths } from '../in-page/placements.js';
-import { Answers } from './answers.js';
+import { Reactions } from './reactions.js';
 import { drawnScale } from './tab.js';
 
 /** The widths of all slots; `null` for what is not shown. */
@@ -19,7 +19,7 @@ export class SlotMeter {
   readonly #height: number;
   readonly #measured = new Map<number, Widths>();
   #isPatient = false;
-  #answers: Answers | undefined;
+  #reactions: Reactions | undefined;
 
   constructor(cdp: Channel, documents: PageAndFrames, { height }: Size) {
     this.#cdp = cdp;
@@ -53,13 +53,13 @@ export class SlotMeter {
   }
 
   /**
-   * Whether slots have other sizes at a width, other than the present one, once the page's scripts have answered: those of
+   * Whether slots have other sizes at a width, other than the present one, once the page's scripts have reacted: those of
    * carousels, and of walls of pictures that are placed by scripts.
    *
    * @returns `null` where they had heard of it before anything could be measured
    */
-  async isAnsweredAt(width: number): Promise<boolean | null> {
-    this.#answers ??= await Answers.hasten(this.#cdp);
+  async reactsAt(width: number): Promise<boolean | null> {
+    this.#reactions ??= await Reactions.hasten(this.#cdp);
     const [page, ...frames] = this.#documents;
     await page.call('listenForWidth');
     const [, unheard, ...inFrames] = await Promise.all([
@@ -84,7 +84,7 @@ export class SlotMeter {
 
   async #seen(call: 'slotWidths' | 'slotWidthsOnceDrawn'): Promise<readonly SlotWidths[]> {
     const seen = await Promise.all(this.#documents.map((world) => world.call<SlotWidths>(call)));
-    const isLate = call === 'slotWidthsOnceDrawn' && (await this.#answers?.wait());
+    const isLate = call === 'slotWidthsOnceDrawn' && (await this.#reactions?.wait());
     return isLate ? this.#seen('slotWidths') : seen;
   }
 

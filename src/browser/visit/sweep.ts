@@ -75,7 +75,7 @@ export async function sweep(
   // What would be refined of a page of a hundred thousand elements is not worth the time of all others.
   let end = performance.now() + sweepTime;
   const slots = new SlotMeter(cdp, documents, view);
-  if (hasSlots && (await isAnswered(cdp, slots, view))) {
+  if (hasSlots && (await isReactive(cdp, slots, view))) {
     slots.waitForScripts();
     // No curve is better than one of sizes that nobody sees.
     if (!(await slots.measure(first, performance.now() + patientTime))) return [];
@@ -100,21 +100,21 @@ export async function sweep(
 }
 
 /**
- * Whether the page's scripts answer to the width of the window, as those of carousels do: then they are waited for at each width,
+ * Whether the page's scripts react to the width of the window, as those of carousels do: then they are waited for at each width,
  * which takes several times as long. The farther end of the range is tried and, where scripts listen, the other one as well: at
- * one of them, a slot may happen to be as wide as it was. Where it cannot be told, they may answer.
+ * one of them, a slot may happen to be as wide as it was. Where it cannot be told, they may react.
  */
-async function isAnswered(cdp: Channel, slots: SlotMeter, { width }: Size): Promise<boolean> {
+async function isReactive(cdp: Channel, slots: SlotMeter, { width }: Size): Promise<boolean> {
   const { from, to } = sweepRange;
   const [farther, nearer] = width / from > to / width ? [from, to] : [to, from];
   const enough = (await watchesSize(cdp)) ? 2 : 1;
-  const unanswered = new Set<number>();
+  const still = new Set<number>();
   for (let tries = 0; tries < mostTries; tries++) {
     const end = tries % 2 === 0 ? farther : nearer;
-    const isAnsweredHere = await slots.isAnsweredAt(end);
-    if (isAnsweredHere) return true;
-    if (isAnsweredHere === false) unanswered.add(end);
-    if (unanswered.size === enough) return false;
+    const reacts = await slots.reactsAt(end);
+    if (reacts) return true;
+    if (reacts === false) still.add(end);
+    if (still.size === enough) return false;
   }
   return true;
 }

@@ -1,12 +1,12 @@
 /**
- * Has the page's scripts answer to the width of the window at once, which most do only when it has rested for a while: timers
- * that they set in answer to it end without a wait, and the clock that they read then is as far on as if they had waited.
+ * Has the page's scripts react to the width of the window at once, which most do only when it has rested for a while: timers
+ * that they set for that end without a wait, and the clock that they read then is as far on as if they had waited.
  *
  * Runs among the page's own scripts, and so must need nothing from outside itself.
  *
  * @returns tells whether such timers are still to end
  */
-export function hastenAnswers(): () => boolean {
+export function hastenReactions(): () => boolean {
   const longest = 1000;
   // What comes again and again is not hastened for ever.
   const mostInTurn = 3;
@@ -18,18 +18,18 @@ export function hastenAnswers(): () => boolean {
   /** The timer that has just ended: how many were hastened before it, and by how many milliseconds. */
   let ended = none;
   const due = new Set<object>();
-  let isAnswering = false;
+  let isReacting = false;
   addEventListener('resize', () => {
-    isAnswering = true;
+    isReacting = true;
     // Observers are called at the end of the same frame and, of what they themselves have changed, at that of the next.
-    nextFrame(() => nextFrame(() => later(() => (isAnswering = false))));
+    nextFrame(() => nextFrame(() => later(() => (isReacting = false))));
   });
   const setTimeout = (handler: () => void, time = 0, ...values: unknown[]): number => {
     const delay = Number(time);
     const { turn, ahead } = ended;
-    const isAnswer = isAnswering || window.event?.type === 'resize' || turn > 0;
+    const isReaction = isReacting || window.event?.type === 'resize' || turn > 0;
     const waits = typeof handler === 'function' && delay > 0 && delay <= longest;
-    if (!isAnswer || !waits || turn >= mostInTurn) return later(handler, delay, ...values);
+    if (!isReaction || !waits || turn >= mostInTurn) return later(handler, delay, ...values);
     const timer = { turn: turn + 1, ahead: ahead + delay };
     due.add(timer);
     const id = later(() => {

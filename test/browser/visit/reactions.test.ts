@@ -16,7 +16,7 @@ const carousels: Readonly<
     }
   >
 > = {
-  'swiper, which answers at once': {
+  'swiper, which reacts at once': {
     sheet: 'swiper/swiper-bundle.min.css',
     scripts: ['swiper/swiper-bundle.min.js'],
     classes: { whole: 'swiper', row: 'swiper-wrapper', slide: 'swiper-slide' },
@@ -45,7 +45,7 @@ function ofPackages(file: string): string {
 }
 
 describe('slots that scripts size', () => {
-  it('waits for scripts that answer to the width of the window', async () => {
+  it('waits for scripts that react to the width of the window', async () => {
     const { result } = await visitSwept(
       `<img id="heard" src="/a.png"><img id="seen" src="/a.png"><script>
          const share = () => (innerWidth < 700 ? 1 : innerWidth < 1100 ? 0.5 : 0.25);
@@ -110,11 +110,11 @@ describe('slots that scripts size', () => {
   );
 
   it.each([
-    ['a timer that every event sets anew', 'clearTimeout(timer); timer = setTimeout(answer, 250)'],
+    ['a timer that every event sets anew', 'clearTimeout(timer); timer = setTimeout(react, 250)'],
     [
       'a timer that looks at the clock when it ends',
       `heardAt = Date.now();
-       const look = () => (Date.now() - heardAt < 250 ? wait() : answer());
+       const look = () => (Date.now() - heardAt < 250 ? wait() : react());
        const wait = () => (timer = setTimeout(look, 250 + heardAt - Date.now()));
        if (!timer) wait()`,
     ],
@@ -122,11 +122,11 @@ describe('slots that scripts size', () => {
     const { result } = await visitSwept(
       `<img id="late" src="/a.png"><script>
          let timer, heardAt;
-         const answer = () => {
+         const react = () => {
            timer = undefined;
            late.style.width = innerWidth / (innerWidth < 1300 ? 1 : 4) + 'px';
          };
-         answer();
+         react();
          addEventListener('resize', () => { ${heard} });
          const turn = () => setTimeout(turn, 400);
          turn();

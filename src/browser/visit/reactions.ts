@@ -1,13 +1,13 @@
 import { setTimeout as after } from 'node:timers/promises';
 import type { Channel } from '../chromium/channel.js';
-import { hastenAnswers } from '../in-page/hasten-answers.js';
+import { hastenReactions } from '../in-page/hasten-reactions.js';
 
 /** Milliseconds that a busy machine is given, and between two looks. */
 const longestWait = 1_500;
 const lookEvery = 20;
 
 /** What the scripts of a page do when the window has got another width: they are made to do it soon. */
-export class Answers {
+export class Reactions {
   readonly #cdp: Channel;
   readonly #areDue: string;
 
@@ -16,11 +16,11 @@ export class Answers {
     this.#areDue = areDue;
   }
 
-  static async hasten(cdp: Channel): Promise<Answers> {
+  static async hasten(cdp: Channel): Promise<Reactions> {
     const { result } = await cdp.send('Runtime.evaluate', {
-      expression: `(${String(hastenAnswers)})()`,
+      expression: `(${String(hastenReactions)})()`,
     });
-    return new Answers(cdp, result.objectId ?? '');
+    return new Reactions(cdp, result.objectId ?? '');
   }
 
   /**
