@@ -18,7 +18,7 @@ let context: BrowserContext;
 let answers: Readonly<Record<string, Answer>>;
 
 beforeAll(async () => {
-  browser = await launchBrowser();
+  browser = await launchBrowser(undefined, { oneProcess: true });
   context = await browser.newContext(contextFor(view));
   answers = {
     '/a.png': { type: 'image/png', body: await photograph(90, 60).png().toBuffer() },

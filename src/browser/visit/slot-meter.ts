@@ -67,7 +67,7 @@ export class SlotMeter {
       page.call<SlotWidths | null>('unheardSlotWidths'),
       ...frames.map((world) => world.call<SlotWidths>('slotWidths')),
     ]);
-    const after = await this.#seen('slotWidthsOnceDrawn');
+    const after = await this.#seenOnceDrawn();
     if (unheard?.viewport !== width) return null;
     const widths = widthsOf(after);
     return widthsOf([unheard, ...inFrames]).some((one, slot) => differs(one, widths[slot] ?? null));
@@ -76,16 +76,23 @@ export class SlotMeter {
   async #keep(width: number): Promise<void> {
     const [, seen] = await Promise.all([
       this.#resize(width),
-      this.#seen(this.#isPatient ? 'slotWidthsOnceDrawn' : 'slotWidths'),
+      this.#isPatient ? this.#seenOnceDrawn() : this.#seen(),
     ]);
     // The window may have had another width by then.
     if (seen[0]?.viewport === width) this.#measured.set(width, widthsOf(seen));
   }
 
-  async #seen(call: 'slotWidths' | 'slotWidthsOnceDrawn'): Promise<readonly SlotWidths[]> {
-    const seen = await Promise.all(this.#documents.map((world) => world.call<SlotWidths>(call)));
-    const isLate = call === 'slotWidthsOnceDrawn' && (await this.#reactions?.wait());
-    return isLate ? this.#seen('slotWidths') : seen;
+  #seen(): Promise<readonly SlotWidths[]> {
+    return Promise.all(this.#documents.map((world) => world.call<SlotWidths>('slotWidths')));
+  }
+
+  /** Only the page itself is waited for: a frame in which no script may run, or that is out of sight, never has a turn. */
+  async #seenOnceDrawn(): Promise<readonly SlotWidths[]> {
+    const [page, ...frames] = this.#documents;
+    const inPage = await page.call<SlotWidths>('slotWidthsOnceDrawn');
+    if (await this.#reactions?.wait()) return this.#seen();
+    const inFrames = frames.map((world) => world.call<SlotWidths>('slotWidths'));
+    return [inPage, ...(await Promise.all(inFrames))];
   }
 
   #resize(width: number): Promise<unknown> {

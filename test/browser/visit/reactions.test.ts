@@ -77,6 +77,27 @@ describe('slots that scripts size', () => {
     ]);
   });
 
+  it.each([
+    ['in which no script may run', 'sandbox'],
+    ['of another origin, out of sight', 'sandbox="allow-scripts" style="margin-top: 9000px"'],
+  ])('waits for them beside a frame %s', async (_, attributes) => {
+    const { result } = await visitSwept(
+      `<img id="heard" src="/a.png"><script>
+         const size = () => (heard.style.width = innerWidth * (innerWidth < 1100 ? 1 : 0.5) + 'px');
+         addEventListener('resize', size);
+         size();
+       </script>
+       <iframe ${attributes} src="/frame"></iframe>`,
+      { '/frame': { body: '<!doctype html><img src="/b.png" width="120" height="80">' } },
+    );
+    expect(curveOf(result, '#heard')).toEqual([
+      { from: 320, to: 1099, a: 1, b: 0 },
+      { from: 1100, to: 2560, a: 0.5, b: 0 },
+    ]);
+    const inFrame = result.curves.find(({ selector }) => selector.includes('>>>'));
+    expect(inFrame?.pieces).toEqual([{ from: 320, to: 2560, a: 0, b: 120 }]);
+  });
+
   it.each(Object.keys(carousels))(
     'measures the slides of a carousel of others: %s',
     async (name) => {
