@@ -52,5 +52,5 @@ it('rank --sort time tells what a timed page would be spared, by simulating its 
   expect(first!.spared.load).toBeGreaterThan(((large.length - small.length) / 375) * 0.5);
   expect(first!.spared.load).toBeGreaterThan(second!.spared.load);
   const { stdout } = await run(['rank', '--sort', 'time'], { cwd });
-  expect(stdout).toContain('what an average visit to the 1 timed page would be spared');
+  expect(stdout).toContain('what an average visit to the one timed page would be spared');
 });

@@ -113,5 +113,7 @@ function imagesByHash(text: string, images: readonly RankedImage[]): RankedImage
 function hintFor(text: string, images: readonly RankedImage[]): string {
   const part = text.split('/').at(-1)!.toLowerCase();
   const like = images.find(({ url }) => part !== '' && url.toLowerCase().includes(part));
-  return like ? `did you mean ${like.url}?` : 'zealous-lynx rank --by image lists the images';
+  return like
+    ? `did you mean ${like.url}?`
+    : 'zealous-lynx rank --by image lists the images, and rank --by finding the findings';
 }

@@ -133,7 +133,7 @@ function timeLine({ timed }: RankView, screen: Screen): string[] {
   return [
     joined(
       [
-        `largest paint, load: what an average visit to the ${count(pages, 'timed page')} would be spared`,
+        `largest paint, load: what an average visit to the ${pages === 1 ? 'one timed page' : count(pages, 'timed page')} would be spared`,
         `predicted from loads on ${describeNetwork(network)}`,
       ],
       screen,

@@ -75,7 +75,9 @@ describe('what is to be explained', () => {
       expect.objectContaining({ code: 'NOT_FOUND', hint: 'did you mean http://a.test/0-0.jpg?' }),
     );
     expect(() => find('#nothing')).toThrow(
-      expect.objectContaining({ hint: 'zealous-lynx rank --by image lists the images' }),
+      expect.objectContaining({
+        hint: 'zealous-lynx rank --by image lists the images, and rank --by finding the findings',
+      }),
     );
   });
 
