@@ -15,12 +15,13 @@ const lookEvery = 50;
 export class IsolatedWorld {
   readonly #cdp: Channel;
   readonly #contextId: number;
-  readonly #isStill: boolean;
+  /** Whether no script may run in the page: then nothing in it can wait. */
+  readonly isStill: boolean;
 
   private constructor(cdp: Channel, contextId: number, isStill: boolean) {
     this.#cdp = cdp;
     this.#contextId = contextId;
-    this.#isStill = isStill;
+    this.isStill = isStill;
   }
 
   /** Waits until a document is there that a script has taken away for a moment, at most `limit` milliseconds. */
@@ -32,7 +33,7 @@ export class IsolatedWorld {
 
   /** Waits until every image has arrived or failed, at most `limit` milliseconds, and says whether they have. */
   async settleImages(limit: number): Promise<boolean> {
-    if (!this.#isStill) return this.call<boolean>('settleImages', limit);
+    if (!this.isStill) return this.call<boolean>('settleImages', limit);
     const end = performance.now() + limit;
     while (!(await this.call<boolean>('settleImages', 0))) {
       if (performance.now() > end) return false;

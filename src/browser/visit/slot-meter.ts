@@ -62,15 +62,15 @@ export class SlotMeter {
     this.#reactions ??= await Reactions.hasten(this.#cdp);
     const [page, ...frames] = this.#documents;
     await page.call('listenForWidth');
-    const [, unheard, ...inFrames] = await Promise.all([
+    const [unheard] = await Promise.all([
+      page.call<SlotWidths | null>('unheardSlotWidths', width),
       this.#resize(width),
-      page.call<SlotWidths | null>('unheardSlotWidths'),
-      ...frames.map((world) => world.call<SlotWidths>('slotWidths')),
     ]);
-    const after = await this.#seenOnceDrawn();
-    if (unheard?.viewport !== width) return null;
-    const widths = widthsOf(after);
-    return widthsOf([unheard, ...inFrames]).some((one, slot) => differs(one, widths[slot] ?? null));
+    if (!unheard) return null;
+    const inFrames = frames.map((world) => world.call<SlotWidths>('slotWidths'));
+    const before = widthsOf([unheard, ...(await Promise.all(inFrames))]);
+    const after = widthsOf(await this.#seenOnceDrawn());
+    return before.some((one, slot) => differs(one, after[slot] ?? null));
   }
 
   async #keep(width: number): Promise<void> {

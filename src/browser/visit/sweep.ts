@@ -75,7 +75,7 @@ export async function sweep(
   // What would be refined of a page of a hundred thousand elements is not worth the time of all others.
   let end = performance.now() + sweepTime;
   const slots = new SlotMeter(cdp, documents, view);
-  if (hasSlots && (await isReactive(cdp, slots, view))) {
+  if (hasSlots && !documents[0].isStill && (await isReactive(cdp, slots, view))) {
     slots.waitForScripts();
     // No curve is better than one of sizes that nobody sees.
     if (!(await slots.measure(first, performance.now() + patientTime))) return [];
