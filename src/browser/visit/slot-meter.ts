@@ -60,15 +60,14 @@ export class SlotMeter {
    */
   async reactsAt(width: number): Promise<boolean | null> {
     this.#reactions ??= await Reactions.hasten(this.#cdp);
-    const [page, ...frames] = this.#documents;
+    const [page] = this.#documents;
     await page.call('listenForWidth');
     const [unheard] = await Promise.all([
       page.call<SlotWidths | null>('unheardSlotWidths', width),
       this.#resize(width),
     ]);
     if (!unheard) return null;
-    const inFrames = frames.map((world) => world.call<SlotWidths>('slotWidths'));
-    const before = widthsOf([unheard, ...(await Promise.all(inFrames))]);
+    const before = widthsOf(await this.#withFrames(unheard));
     const after = widthsOf(await this.#seenOnceDrawn());
     return before.some((one, slot) => differs(one, after[slot] ?? null));
   }
@@ -88,9 +87,12 @@ export class SlotMeter {
 
   /** Only the page itself is waited for: a frame in which no script may run, or that is out of sight, never has a turn. */
   async #seenOnceDrawn(): Promise<readonly SlotWidths[]> {
-    const [page, ...frames] = this.#documents;
-    const inPage = await page.call<SlotWidths>('slotWidthsOnceDrawn');
-    if (await this.#reactions?.wait()) return this.#seen();
+    const inPage = await this.#documents[0].call<SlotWidths>('slotWidthsOnceDrawn');
+    return (await this.#reactions?.wait()) ? this.#seen() : this.#withFrames(inPage);
+  }
+
+  async #withFrames(inPage: SlotWidths): Promise<readonly SlotWidths[]> {
+    const [, ...frames] = this.#documents;
     const inFrames = frames.map((world) => world.call<SlotWidths>('slotWidths'));
     return [inPage, ...(await Promise.all(inFrames))];
   }

@@ -130,10 +130,11 @@ function footnotes(view: RankView, screen: Screen): string[] {
 function timeLine({ timed }: RankView, screen: Screen): string[] {
   if (!timed) return [];
   const { pages, network } = timed;
+  const which = pages === 1 ? 'one timed page' : count(pages, 'timed page');
   return [
     joined(
       [
-        `largest paint, load: what an average visit to the ${pages === 1 ? 'one timed page' : count(pages, 'timed page')} would be spared`,
+        `largest paint, load: what an average visit to the ${which} would be spared`,
         `predicted from loads on ${describeNetwork(network)}`,
       ],
       screen,
