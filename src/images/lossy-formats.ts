@@ -22,8 +22,8 @@ export interface FullColour {
  */
 const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
   avif: { first: 84, fall: 0.065, fullColour: null, isSlow: true },
-  webp: { first: 92, fall: 0.051, fullColour: { from: 91, first: 90 }, isSlow: false },
-  jpeg: { first: 87, fall: 0.046, fullColour: { from: 88, first: 78 }, isSlow: false },
+  webp: { first: 90, fall: 0.055, fullColour: { from: 91, first: 89 }, isSlow: false },
+  jpeg: { first: 88, fall: 0.042, fullColour: { from: 88, first: 82 }, isSlow: false },
 };
 
 /** `undefined` for a format that has no quality to search for. */

@@ -36,7 +36,7 @@ export async function reviewCrops(
 ): Promise<ReviewCrops> {
   const ideal = await reduce(original, 1, size);
   const seen = await readColours(refitted, 1);
-  const spot = worstPlace(ideal.colours.luma, seen.luma, worstSize);
+  const spot = worstPlace(ideal.colours.lightness, seen.lightness, worstSize);
   const crop = around(spot, size);
   // Looked at once: a little larger is better than a tenth of a second more for each.
   const cut = (body: Sharp) => body.extract(crop).webp({ lossless: true, effort: 1 }).toBuffer();

@@ -1,3 +1,4 @@
+import { lightnessOf } from './lightness.js';
 import type { Luma } from './luma.js';
 
 /** Sides of the blocks that colours are averaged over, in pixels. */
@@ -10,9 +11,10 @@ export interface BlockMeans {
   readonly values: Float32Array;
 }
 
-/** What is compared of a picture: its brightness pixel by pixel, its colours block by block, as the eye sees them. */
+/** What is compared of a picture: how light it is pixel by pixel, its colours block by block, as the eye sees them. */
 export interface Colours {
-  readonly luma: Luma;
+  /** L* of CIE 1976, from 0 to 255. */
+  readonly lightness: Luma;
   /** Red against green (Cr of ITU-R BT.601). */
   readonly red: BlockMeans;
   /** Blue against yellow (Cb). */
@@ -41,30 +43,40 @@ export function lumaOf(pixels: RawPixels): Luma {
   return { width, height, values };
 }
 
-/** A picture in an opponent colour space (Y'CbCr of ITU-R BT.601), its colours averaged over blocks. */
+/** A picture by its lightness and the opponent colours of ITU-R BT.601 (Cr and Cb), these averaged over blocks. */
 export function coloursOf(pixels: RawPixels): Colours {
   const { width, height, channels, bytes } = overGrey(pixels);
   const across = Math.ceil(width / colourBlock);
   const down = Math.ceil(height / colourBlock);
   const red = new Float32Array(across * down);
   const blue = new Float32Array(across * down);
-  const inBlocks = (values: Float32Array) => ({ across, down, values });
-  const colours = { red: inBlocks(red), blue: inBlocks(blue) };
-  if (channels < 3) return { luma: lumaOf(pixels), ...colours };
   const values = new Uint8Array(width * height);
+  const found = {
+    lightness: { width, height, values },
+    red: { across, down, values: red },
+    blue: { across, down, values: blue },
+  };
+  if (channels < 3) {
+    for (let at = 0; at < values.length; at++)
+      values[at] = lightnessOf(bytes[at]!, bytes[at]!, bytes[at]!);
+    return found;
+  }
   for (let y = 0, at = 0, from = 0; y < height; y++) {
     const end = at + width;
     for (let block = Math.floor(y / colourBlock) * across; at < end; block++) {
       let reds = 0;
+      let greens = 0;
       let blues = 0;
-      let lumas = 0;
       for (const stop = Math.min(end, at + colourBlock); at < stop; at++, from += 3) {
-        const luma = lumaAt(bytes, from);
-        values[at] = luma;
-        lumas += luma;
-        reds += bytes[from]!;
-        blues += bytes[from + 2]!;
+        const r = bytes[from]!;
+        const g = bytes[from + 1]!;
+        const b = bytes[from + 2]!;
+        values[at] = lightnessOf(r, g, b);
+        reds += r;
+        greens += g;
+        blues += b;
       }
+      const lumas = 0.299 * reds + 0.587 * greens + 0.114 * blues;
       red[block]! += reds - lumas;
       blue[block]! += blues - lumas;
     }
@@ -76,7 +88,7 @@ export function coloursOf(pixels: RawPixels): Colours {
       red[block]! *= 0.713 / (wide * high);
       blue[block]! *= 0.564 / (wide * high);
     }
-  return { luma: { width, height, values }, ...colours };
+  return found;
 }
 
 /** The ideal is compared with one file after the other: its blocks are joined once. */

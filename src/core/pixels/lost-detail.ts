@@ -6,21 +6,20 @@ import type { BlockMeans } from './colours.js';
  */
 const [k0, k1, k2, k3] = gaussian(1.5, 3) as [number, number, number, number];
 
-/** The ideal is compared with one file after the other: the surroundings of its blocks are averaged once. */
+/** The ideal is compared with one file after the other, and each file twice: surroundings are averaged once. */
 const known = new WeakMap<BlockMeans, Float32Array>();
 
 /**
  * How much of the coloured detail of a picture is lost along one axis of colour: by how much less each block differs from its
- * surroundings than it did, 0 to 1, pooled by the 4-norm, so that the worst places weigh more.
+ * surroundings than it did, 0 to 1, pooled by the 4-norm, so that the worst places weigh more. With the pictures exchanged, it
+ * is how much detail was added.
  *
  * Source: the "detail lost" of SSIMULACRA 2 (J. Sneyers, 2022), on means of blocks instead of pixels.
  */
 export function lostDetail(ideal: BlockMeans, encoded: BlockMeans): number {
   const { values } = ideal;
   if (values.length === 0) return 0;
-  const before = known.get(ideal) ?? surroundings(ideal);
-  known.set(ideal, before);
-  const after = surroundings(encoded);
+  const [before, after] = [surroundings(ideal), surroundings(encoded)];
   const { values: others } = encoded;
   let fourths = 0;
   for (let at = 0; at < values.length; at++) {
@@ -34,7 +33,13 @@ export function lostDetail(ideal: BlockMeans, encoded: BlockMeans): number {
   return (fourths / values.length) ** (1 / 4);
 }
 
-function surroundings({ across, down, values }: BlockMeans): Float32Array {
+function surroundings(blocks: BlockMeans): Float32Array {
+  const means = known.get(blocks) ?? averaged(blocks);
+  known.set(blocks, means);
+  return means;
+}
+
+function averaged({ across, down, values }: BlockMeans): Float32Array {
   const rows = new Float32Array(values.length);
   for (let column = 0; column < across; column++) {
     const [a, b, c, d, e, f] = around(column, across);

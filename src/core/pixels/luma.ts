@@ -1,6 +1,6 @@
 import type { Size } from '../base/size.js';
 
-/** The brightness of a picture, pixel by pixel. */
+/** The brightness of a picture, pixel by pixel: its luma, or its lightness. */
 export interface Luma extends Size {
   /** 0 to 255, row by row; `width × height` values. */
   readonly values: Uint8Array;

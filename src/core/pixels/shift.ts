@@ -1,6 +1,5 @@
 import type { BlockMeans } from './colours.js';
-import type { Luma } from './luma.js';
-import { eachWindow } from './windows.js';
+import type { Windows } from './windows.js';
 
 /** Differences of means up to half a step of 255 are rounding, which flat areas have everywhere and nobody sees. */
 const rounding = 0.5;
@@ -12,16 +11,14 @@ function fourthPower(difference: number): number {
 }
 
 /**
- * The squared difference of the mean brightness of windows of 8 × 8 pixels, one every 4; pooled by the 4-norm.
+ * The squared difference of the mean lightness of windows, pooled by the 4-norm.
  *
  * Source: differences of means without a denominator as in SSIMULACRA 2 (J. Sneyers, 2022).
  */
-export function brightnessShift(ideal: Luma, encoded: Luma): number {
+export function lightnessShift({ differences }: Windows): number {
   let shift = 0;
-  const windows = eachWindow(ideal, encoded, (meanX, meanY) => {
-    shift += fourthPower(meanX - meanY);
-  });
-  return Math.sqrt(shift / windows);
+  for (const difference of differences) shift += fourthPower(difference);
+  return Math.sqrt(shift / differences.length);
 }
 
 /**

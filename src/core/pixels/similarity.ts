@@ -1,17 +1,14 @@
 import { largerBlocks } from './colours.js';
 import type { BlockMeans, Colours } from './colours.js';
 import { lostDetail } from './lost-detail.js';
-import { halved } from './luma.js';
-import type { Luma } from './luma.js';
-import { brightnessShift, colourShift } from './shift.js';
+import { colourShift, lightnessShift } from './shift.js';
 import { structureLossOf } from './structure-loss.js';
-import { halvingsOf } from './windows.js';
+import { windowsOf } from './windows.js';
 
-/** What a unit of each kind of damage weighs. */
+/** What a unit of each kind of damage weighs, all over the picture and in its worst places. */
 const weights = {
-  ...{ structure: 0.18, worstStructure: 0.49, brightness: 0.04 },
-  red: { lost: 0.81, shift: 0.033 },
-  blue: { lost: 0.3, shift: 0.013 },
+  everywhere: { structure: 0.133, lines: 0.0152, red: 0.771, blue: 0.334 },
+  worst: { structure: 0.0346, lightness: 0.0121, red: 0.0559, blue: 0.0132, added: 2.21 },
 } as const;
 
 /**
@@ -19,43 +16,45 @@ const weights = {
  * picture, towards 0 for pictures that have nothing in common.
  *
  *     similarity = exp(−damage)
+ *     damage = (everywhere⁴ + worst⁴)^(1/4)
  *
- * The damage is a weighted sum: the structure that the luma has lost, on average at the size in which it is shown and in its
- * worst windows at a quarter of it (`structureLossOf`); the detail that both axes of colour have lost, in blocks of 4 and of
- * 8 pixels (`lostDetail`); and the shifts of brightness and of colour (`brightnessShift`, `colourShift`), which an encoder
- * seldom causes. The weights were chosen with photographs and two other measures; docs/model.md has the results. Pictures
- * that are too small for a scale are compared at the next larger one.
+ * so that the greater of two kinds of damage decides: what the whole picture has lost, which is structure
+ * (`structureLossOf`) and detail of both axes of colour, in blocks of 4 and of 8 pixels (`lostDetail`); and what its worst
+ * places suffer, which is lost structure, blotches of blue and yellow (the detail that the axis has gained), and shifts of
+ * lightness and of colour (`lightnessShift`, `colourShift`). The weights were chosen with photographs and two other measures;
+ * docs/model.md has the results.
  *
  * @throws RangeError when the pictures are not of one size.
  */
 export function similarity(ideal: Colours, encoded: Colours): number {
-  if (ideal.luma.width !== encoded.luma.width || ideal.luma.height !== encoded.luma.height)
+  const [one, other] = [ideal.lightness, encoded.lightness];
+  if (one.width !== other.width || one.height !== other.height)
     throw new RangeError('only pictures of one size can be compared');
-  const halvings = halvingsOf(ideal.luma);
-  const atScale = (scale: number) =>
-    [ideal, encoded].map(({ luma }) => scaledDown(luma, Math.min(scale, halvings))) as [Luma, Luma];
-  const damage =
-    weights.structure * structureLossOf(...atScale(0)).mean +
-    weights.worstStructure * structureLossOf(...atScale(2)).worst +
-    weights.brightness * brightnessShift(...atScale(1)) +
-    colourDamage(ideal.red, encoded.red, weights.red) +
-    colourDamage(ideal.blue, encoded.blue, weights.blue);
-  return Math.exp(-damage);
+  const windows = windowsOf(one, other);
+  const structure = structureLossOf(windows);
+  const red = colourDamage(ideal.red, encoded.red);
+  const blue = colourDamage(ideal.blue, encoded.blue);
+  const { everywhere, worst } = weights;
+  const inAll =
+    everywhere.structure * structure.mean +
+    everywhere.lines * structure.lines +
+    everywhere.red * red.lost +
+    everywhere.blue * blue.lost;
+  const inPlaces =
+    worst.structure * structure.worst +
+    worst.lightness * lightnessShift(windows) +
+    worst.red * red.shift +
+    worst.blue * blue.shift +
+    worst.added * blue.added;
+  return Math.exp(-((inAll ** 4 + inPlaces ** 4) ** (1 / 4)));
 }
 
-function colourDamage(
-  ideal: BlockMeans,
-  encoded: BlockMeans,
-  { lost, shift }: { readonly lost: number; readonly shift: number },
-): number {
+/** What one axis of colour has lost, by how much it is another, and the detail that it has gained. */
+function colourDamage(ideal: BlockMeans, encoded: BlockMeans) {
   const [larger, largerOther] = [largerBlocks(ideal), largerBlocks(encoded)];
-  return (
-    lost * (lostDetail(ideal, encoded) + lostDetail(larger, largerOther) / 2) +
-    shift * colourShift(larger, largerOther)
-  );
-}
-
-/** Halved so many times. */
-function scaledDown(luma: Luma, times: number): Luma {
-  return times === 0 ? luma : scaledDown(halved(luma), times - 1);
+  return {
+    lost: lostDetail(ideal, encoded) + lostDetail(larger, largerOther) / 2,
+    shift: colourShift(larger, largerOther),
+    added: lostDetail(largerOther, larger),
+  };
 }

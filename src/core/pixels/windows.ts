@@ -10,6 +10,35 @@ const sums = 4;
 /** Told of each window: the means of both pictures, the mean of xx + yy, and that of xy. */
 type TakeWindow = (meanX: number, meanY: number, squares: number, xy: number) => void;
 
+/** What the windows of two pictures of one size hold, row by row. */
+export interface Windows {
+  readonly across: number;
+  readonly down: number;
+  /** Of the means: what the second has more. */
+  readonly differences: Float64Array;
+  /** The variances of both together. */
+  readonly variances: Float64Array;
+  readonly covariances: Float64Array;
+}
+
+export function windowsOf(one: Luma, other: Luma): Windows {
+  const [across, down] = isOneWindow(one)
+    ? [1, 1]
+    : [Math.floor(one.width / cell) - 1, Math.floor(one.height / cell) - 1];
+  const count = across * down;
+  const differences = new Float64Array(count);
+  const variances = new Float64Array(count);
+  const covariances = new Float64Array(count);
+  let at = 0;
+  eachWindow(one, other, (meanX, meanY, squares, xy) => {
+    differences[at] = meanY - meanX;
+    variances[at] = squares - meanX * meanX - meanY * meanY;
+    covariances[at] = xy - meanX * meanY;
+    at++;
+  });
+  return { across, down, differences, variances, covariances };
+}
+
 /**
  * Goes through the windows of two pictures of one size. They are summed up from cells, so that every pixel is looked at
  * once; what is beyond the last whole cell is left out. A picture that is too small for a window is one.
@@ -17,9 +46,9 @@ type TakeWindow = (meanX: number, meanY: number, squares: number, xy: number) =>
  * @returns the number of windows
  */
 export function eachWindow(one: Luma, other: Luma, take: TakeWindow): number {
+  if (isOneWindow(one)) return wholeWindow(one, other, take);
   const across = Math.floor(one.width / cell);
   const down = Math.floor(one.height / cell);
-  if (across < 2 || down < 2) return wholeWindow(one, other, take);
   const count = 4 * cell * cell;
   const pair = new Int32Array(across * sums);
   let above = cellRow(one, other, 0, across);
@@ -36,6 +65,10 @@ export function eachWindow(one: Luma, other: Luma, take: TakeWindow): number {
     above = below;
   }
   return (across - 1) * (down - 1);
+}
+
+function isOneWindow({ width, height }: Size): boolean {
+  return Math.min(width, height) < 2 * cell;
 }
 
 function wholeWindow({ values: lefts }: Luma, { values: rights }: Luma, take: TakeWindow): number {
