@@ -15,13 +15,14 @@ const between = 0.3;
 
 /**
  * The bytes that one encoder would need for a picture at a similarity, from encodes of it: the logarithm of the bytes is nearly
- * a straight line over the logarithm of the dissimilarity (1 − similarity).
+ * a straight line over the logarithm of the dissimilarity (1 − similarity). Where there are encodes on both sides of what is
+ * asked, it lies between the nearest of each.
  *
  * @param threshold 0 to 1
  * @throws RangeError without any encode.
  */
 export function bytesAt(encodes: readonly Encode[], threshold: number): number {
-  const [nearest, next] = byDistance(encodes, threshold);
+  const [nearest, next] = byDistance(around(encodes, threshold) ?? encodes, threshold);
   if (!nearest) throw new RangeError('no encode to tell the bytes from');
   const apart = next ? dissimilarity(nearest.similarity) - dissimilarity(next.similarity) : 0;
   const measured = next && apart !== 0 ? Math.log(next.bytes / nearest.bytes) / apart : usualFall;
@@ -39,6 +40,19 @@ export function tellsBytesAt(encodes: readonly Encode[], threshold: number): boo
   return (
     ways.some((way) => way < 0 && way >= -between) && ways.some((way) => way > 0 && way <= between)
   );
+}
+
+/** The least similar encode that is enough, and the most similar that is not; `undefined` where all are on one side. */
+function around(encodes: readonly Encode[], threshold: number): readonly Encode[] | undefined {
+  const [enough] = byDistance(
+    encodes.filter(({ similarity }) => similarity >= threshold),
+    threshold,
+  );
+  const [tooLittle] = byDistance(
+    encodes.filter(({ similarity }) => similarity < threshold),
+    threshold,
+  );
+  return enough && tooLittle && [enough, tooLittle];
 }
 
 function byDistance<One extends Encode>(encodes: readonly One[], threshold: number): One[] {

@@ -27,6 +27,17 @@ describe('bytesAt', () => {
     );
   });
 
+  it('lies between what is enough and what is not, however steep the way to it', () => {
+    // JPEG packs again what it has packed: beyond the quality of then, nothing is lost any more.
+    const encodes = [
+      { bytes: 8_000, similarity: 0.937 },
+      { bytes: 21_000, similarity: 0.983 },
+      { bytes: 31_000, similarity: 0.9994 },
+    ];
+    expect(bytesAt(encodes, 0.991)).toBeGreaterThan(21_000);
+    expect(bytesAt(encodes, 0.991)).toBeLessThan(31_000);
+  });
+
   it('needs more bytes for more similarity, where one encode is all that is known', () => {
     const bytes = fc.integer({ min: 100_000, max: 1e6 });
     fc.assert(
