@@ -16,7 +16,7 @@ const lightness = Uint8Array.from({ length: steps + 1 }, (_, step) =>
  * is the same for all colours that look equally light, so that it sees detail in what is deep red or blue.
  */
 export function lightnessOf(red: number, green: number, blue: number): number {
-  // Truncated: the sum is a whole number of steps but for rounding, and never beyond the last.
+  // Cutting off is faster than rounding, and what is lost by it is less than a step.
   return lightness[(reds[red]! + greens[green]! + blues[blue]!) | 0]!;
 }
 

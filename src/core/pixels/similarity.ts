@@ -45,16 +45,19 @@ export function similarity(ideal: Colours, encoded: Colours): number {
     worst.lightness * lightnessShift(windows) +
     worst.red * red.shift +
     worst.blue * blue.shift +
-    worst.added * blue.added;
+    worst.added * addedDetail(ideal.blue, encoded.blue);
   return Math.exp(-((inAll ** 4 + inPlaces ** 4) ** (1 / 4)));
 }
 
-/** What one axis of colour has lost, by how much it is another, and the detail that it has gained. */
+/** What one axis of colour has lost of its detail, and by how much it is another. */
 function colourDamage(ideal: BlockMeans, encoded: BlockMeans) {
   const [larger, largerOther] = [largerBlocks(ideal), largerBlocks(encoded)];
   return {
     lost: lostDetail(ideal, encoded) + lostDetail(larger, largerOther) / 2,
     shift: colourShift(larger, largerOther),
-    added: lostDetail(largerOther, larger),
   };
+}
+
+function addedDetail(ideal: BlockMeans, encoded: BlockMeans): number {
+  return lostDetail(largerBlocks(encoded), largerBlocks(ideal));
 }

@@ -21,6 +21,7 @@ export interface Windows {
   readonly covariances: Float64Array;
 }
 
+/** Sums up two pictures once, for all that is asked of their windows. */
 export function windowsOf(one: Luma, other: Luma): Windows {
   const [across, down] = isOneWindow(one)
     ? [1, 1]
