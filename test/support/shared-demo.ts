@@ -1,6 +1,7 @@
-import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { cpSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { basename, join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import Libsql from 'libsql';
 import { installPackage } from './installed-package.js';
 import type { InstalledPackage } from './installed-package.js';
 import { outcomeOf, start } from './program.js';
@@ -53,6 +54,20 @@ export async function sharedDemo(): Promise<SharedDemo> {
   const demo = JSON.parse(readFileSync(demoFile(), 'utf8')) as Awaited<ReturnType<typeof runDemo>>;
   if ('failed' in demo) throw new Error(demo.failed);
   return demo;
+}
+
+/** Copies the demo's workspace into another working folder, whoever else is reading it. */
+export function copyDemoWorkspace(demo: SharedDemo, cwd: string): void {
+  const [from, to] = [demo.cwd, cwd].map((folder) => join(folder, '.zealous-lynx')) as [
+    string,
+    string,
+  ];
+  // The files beside the database come and go with those who have it open.
+  const isFile = (path: string) => !basename(path).startsWith('workspace.sqlite');
+  cpSync(from, to, { recursive: true, filter: isFile });
+  const database = new Libsql(join(from, 'workspace.sqlite'));
+  database.prepare('VACUUM INTO ?').run(join(to, 'workspace.sqlite'));
+  database.close();
 }
 
 function isFirst(name: string): boolean {

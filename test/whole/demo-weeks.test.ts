@@ -1,11 +1,11 @@
-import { cpSync, readFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { expect, it } from 'vitest';
 import { markerNames } from '../../src/core/load/markers.js';
 import { temporaryFolder } from '../support/folder.js';
 import { run, runJson } from '../support/program.js';
-import { demoCache, sharedDemo } from '../support/shared-demo.js';
+import { copyDemoWorkspace, demoCache, sharedDemo } from '../support/shared-demo.js';
 import { schemaErrors } from '../support/schemas.js';
 
 interface Round {
@@ -33,7 +33,7 @@ it('the demo tells of four weeks: refitted, an upload that budgets name and some
   // Where the demo has run before, as its help has it: its encodes are not made again.
   const cwd = temporaryFolder();
   const demo = await sharedDemo();
-  cpSync(join(demo.cwd, '.zealous-lynx'), join(cwd, '.zealous-lynx'), { recursive: true });
+  copyDemoWorkspace(demo, cwd);
   const env = { ZEALOUS_LYNX_CACHE: demoCache() };
   const story = await runJson<Story>(['demo', '--weeks'], { cwd, env });
   expect(schemaErrors('demo-weeks', story)).toEqual([]);

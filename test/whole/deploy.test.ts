@@ -1,4 +1,4 @@
-import { cpSync, rmSync } from 'node:fs';
+import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { chromium } from 'playwright-core';
@@ -15,7 +15,7 @@ import { chooseViews, defaultViews } from '../../src/core/visitors/view.js';
 import type { Size } from '../../src/core/base/size.js';
 import { readLuma } from '../../src/images/picture.js';
 import { temporaryFolder } from '../support/folder.js';
-import { demoCache, sharedDemo } from '../support/shared-demo.js';
+import { copyDemoWorkspace, demoCache, sharedDemo } from '../support/shared-demo.js';
 import { run, runJson, twoViews } from '../support/program.js';
 
 interface Ranked {
@@ -45,7 +45,7 @@ beforeAll(async () => {
   const demo = await sharedDemo();
   expect(demo.outcome.status).toBe(0);
   cwd = temporaryFolder(() => {});
-  cpSync(join(demo.cwd, '.zealous-lynx'), join(cwd, '.zealous-lynx'), { recursive: true });
+  copyDemoWorkspace(demo, cwd);
   const pictures = await drawPictures(demoCache(), () => {});
   before = await serveDemo(pictures);
   const refit = join(demo.cwd, 'brindle-bay-refit');
