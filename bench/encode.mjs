@@ -16,6 +16,7 @@ import { encode } from '../dist/src/images/encode.js';
 import { readImageFacts } from '../dist/src/images/facts.js';
 import { chooseViews, defaultPolicy, defaultViews, Workspace } from '../dist/src/index.js';
 import { encodeSurvey } from '../dist/src/tasks/survey/encode-survey.js';
+import { encodesOf } from './encodes.mjs';
 
 const rounds = Number(process.argv[2] ?? 3);
 const count = Number(process.argv[3] ?? 16);
@@ -87,20 +88,9 @@ async function weighAll() {
     const bodyOf = new Map(files.map(({ contentHash }, at) => [contentHash, bodies[at]]));
     return {
       time,
-      encodes: encoded.flatMap(({ contentHash, need, attempts, format, steps }) => {
-        const body = bodyOf.get(contentHash);
-        const best = attempts.find(
-          (attempt) =>
-            !attempt.isDraft && attempt.format === format && attempt.bytes === steps.best,
-        );
-        // What tells how bytes follow pixels is made as the draft was, where there is one.
-        const drafts = attempts.filter((attempt) => attempt.isDraft && attempt.format === format);
-        const half = { width: Math.round(need.width / 2), height: Math.round(need.height / 2) };
-        return [
-          ...attempts.map((attempt) => ({ body, size: need, ...attempt })),
-          { body, size: half, whole: need, ...(drafts.at(-1) ?? best) },
-        ];
-      }),
+      encodes: encoded.flatMap((one) =>
+        encodesOf(one).map((encode) => ({ body: bodyOf.get(one.contentHash), ...encode })),
+      ),
     };
   } finally {
     workspace.close();
@@ -112,8 +102,8 @@ async function encodeBare(list, reduced) {
   const limit = pLimit(availableParallelism());
   const began = performance.now();
   await Promise.all(
-    list.map(({ body, size, whole = size, format, quality, isDraft }) =>
-      limit(async () => encode(await reduced(body, size), whole, { format, quality, isDraft })),
+    list.map(({ body, size, ...encoding }) =>
+      limit(async () => encode(await reduced(body, size), encoding)),
     ),
   );
   return performance.now() - began;

@@ -57,7 +57,7 @@ async function pointsOf(file, format, fullColour, qualities) {
   const picture = await reduce(readFileSync(file), 1, size);
   const points = [];
   for (const quality of qualities) {
-    const body = await encode(picture.pipeline(), size, { format, quality, fullColour });
+    const body = await encode(picture.pipeline(), { format, quality, fullColour });
     const alike = similarity(picture.colours, await readColours(body, 1));
     points.push({ quality, dissimilarity: Math.log(Math.max(1e-6, 1 - alike)) });
   }

@@ -17,6 +17,7 @@ import { bay, dunes, sailcloth, workshop } from '../dist/demo/pictures/scenes.js
 import { encode } from '../dist/src/images/encode.js';
 import { contentHashOf } from '../dist/src/images/hash.js';
 import { defaultPolicy, refitPictures, Workspace } from '../dist/src/index.js';
+import { encodesOf } from './encodes.mjs';
 import { runToEnd } from './run-to-end.mjs';
 
 const limits = { longest: 1500, widths: [480, 960, 1500] };
@@ -73,15 +74,11 @@ async function refitAll(name, bodies) {
   const rows = database.prepare('SELECT * FROM encoded').all();
   database.close();
   const encodes = rows.flatMap(({ content_hash, need_width, need_height, policy, result }) => {
-    const { trials, format, steps } = JSON.parse(result);
-    const path = bodies.get(content_hash);
-    const size = { width: need_width, height: need_height };
-    const made = trials.map((trial) => ({ path, size, ...trial }));
-    if (policy.includes('alone')) return made;
-    // How bytes follow pixels is found with one more encode, at half the size.
-    const best = trials.find((trial) => trial.format === format && trial.bytes === steps.best);
-    const half = { width: Math.round(size.width / 2), height: Math.round(size.height / 2) };
-    return [...made, { path, size: half, ...best }];
+    const need = { width: need_width, height: need_height };
+    const made = encodesOf({ need, ...JSON.parse(result) });
+    // A file beside another one: how bytes follow pixels is known.
+    const asked = policy.includes('alone') ? made.slice(0, -1) : made;
+    return asked.map((encode) => ({ path: bodies.get(content_hash), ...encode }));
   });
   return { time, encodes };
 }
@@ -90,11 +87,11 @@ async function encodeBare(list) {
   const limit = pLimit(availableParallelism());
   const began = performance.now();
   await Promise.all(
-    list.map(({ path, size, format, quality }) =>
+    list.map(({ path, size, ...encoding }) =>
       limit(() =>
         encode(
           sharp(path).rotate().resize(size.width, size.height, { fit: 'fill', kernel: 'lanczos3' }),
-          { format, quality },
+          encoding,
         ),
       ),
     ),

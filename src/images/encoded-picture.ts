@@ -19,7 +19,7 @@ export async function encodePicture(
   frames: number,
   encoding: Encoding,
 ): Promise<EncodedPicture> {
-  const body = await encode(picture.pipeline(), picture.size, encoding);
+  const body = await encode(picture.pipeline(), encoding);
   // An exact copy needs no comparison.
   const exact = encoding.quality === null && !encoding.rounded;
   const alike = exact ? 1 : similarity(picture.colours, await readColours(body, frames));

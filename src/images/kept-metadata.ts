@@ -39,5 +39,5 @@ export function encodeWith(
   { everything, credit }: Carried,
 ): Promise<Buffer> {
   const pipeline = everything ? picture.whole() : picture.pipeline();
-  return encode(credit ? pipeline.withXmp(xmpOf(credit)) : pipeline, picture.size, encoding);
+  return encode(credit ? pipeline.withXmp(xmpOf(credit)) : pipeline, encoding);
 }

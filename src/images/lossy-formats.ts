@@ -1,5 +1,8 @@
+import { area } from '../core/base/size.js';
+import type { Size } from '../core/base/size.js';
 import type { QualityPrior } from '../core/pixels/quality-search.js';
 import type { EncodedFormat } from '../core/policy/policy.js';
+import type { Way } from './encode.js';
 
 /** What is known of a format before a picture is encoded in it. */
 export interface LossyFormat extends QualityPrior {
@@ -22,9 +25,28 @@ export interface FullColour {
  */
 const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
   avif: { first: 84, fall: 0.065, fullColour: null, isSlow: true },
-  webp: { first: 90, fall: 0.055, fullColour: { from: 91, first: 89 }, isSlow: false },
-  jpeg: { first: 88, fall: 0.042, fullColour: { from: 88, first: 82 }, isSlow: false },
+  webp: { first: 91, fall: 0.055, fullColour: { from: 91, first: 90 }, isSlow: false },
+  jpeg: { first: 89, fall: 0.04, fullColour: { from: 88, first: 84 }, isSlow: false },
 };
+
+/**
+ * How a picture is encoded in a slow format, as a draft of it tells. One with much detail is hardly larger with less effort, and
+ * takes the longest; one with many pixels would hold up all others. One without detail is worse in its worst places with ten
+ * bits, at the same similarity (docs/model.md).
+ *
+ * @param draft an encode with the least effort
+ */
+export function wayToEncode(size: Size, draft: { readonly bytes: number }): Way {
+  const bitsPerPixel = (8 * draft.bytes) / area(size);
+  return {
+    isQuick: area(size) > manyPixels || bitsPerPixel > muchDetail,
+    hasEightBits: bitsPerPixel < littleDetail,
+  };
+}
+
+const manyPixels = 3_000_000;
+/** Bits for each pixel of the draft. */
+const [muchDetail, littleDetail] = [1.6, 0.5];
 
 /** `undefined` for a format that has no quality to search for. */
 export function lossyFormat(format: EncodedFormat): LossyFormat | undefined {

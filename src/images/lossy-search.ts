@@ -1,9 +1,9 @@
-import { area } from '../core/base/size.js';
 import { searchQuality } from '../core/pixels/quality-search.js';
 import type { EncodedFormat, Policy } from '../core/policy/policy.js';
 import { encodePicture } from './encoded-picture.js';
+import type { Way } from './encode.js';
 import type { EncodedPicture } from './encoded-picture.js';
-import { lossyFormat, qualityNeeded } from './lossy-formats.js';
+import { lossyFormat, qualityNeeded, wayToEncode } from './lossy-formats.js';
 import type { LossyFormat } from './lossy-formats.js';
 import type { Reduced } from './picture.js';
 
@@ -29,35 +29,34 @@ export async function searchFormat(
 ): Promise<readonly EncodedPicture[]> {
   const { fullColour: moreColours, isSlow, ...usual } = lossyFormat(format) ?? unknownFormat;
   const made: EncodedPicture[] = [];
-  const tryOne = async (quality: number, fullColour: boolean, isDraft = false) => {
-    const one = await encodePicture(picture, frames, { format, quality, fullColour, isDraft });
+  const tryOne = async (quality: number, fullColour: boolean, way: Way = {}) => {
+    const one = await encodePicture(picture, frames, { format, quality, fullColour, ...way });
     made.push(one);
     return { ...one, quality };
   };
   // What is so far from enough that no quality will do is not searched to the end.
   const most = policy.quality.most + hopelesslyBeyond;
-  /** The quality that is needed, as drafts tell: one that is far from it tells where the next is to be made. */
-  const draftedNeed = async (begin: number, fullColour: boolean) => {
+  /** Where a slow search begins, as a draft tells, and how its encodes are made. */
+  const draft = async (begin: number, fullColour: boolean) => {
     const { least, most } = policy.quality;
-    const draft = await tryOne(Math.min(most, begin), fullColour, true);
-    const need = qualityNeeded(draft, policy.similarity, usual);
-    const nearer = Math.min(most, Math.max(least, Math.round(need)));
-    const isNear = Math.abs(need - draft.quality) <= nearDraft || nearer === draft.quality;
-    if (isNear || area(picture.size) < leastDraftedTwice) return need;
-    return qualityNeeded(await tryOne(nearer, fullColour, true), policy.similarity, usual);
+    const quality = Math.min(most, Math.max(least, begin));
+    const one = await tryOne(quality, fullColour, { isDraft: true });
+    const way = wayToEncode(picture.size, one);
+    const need = qualityNeeded(one, policy.similarity, usual) - beyondDraft(way);
+    return { first: Math.ceil(need), way };
   };
   const search = async (fullColour: boolean, least: number) => {
-    let begin = first(fullColour) ?? (fullColour && moreColours ? moreColours : usual).first;
-    if (isSlow) begin = Math.ceil((await draftedNeed(begin, fullColour)) - beyondDraft);
+    const begin = first(fullColour) ?? (fullColour && moreColours ? moreColours : usual).first;
+    const found = isSlow ? await draft(begin, fullColour) : { first: begin, way: {} };
     return searchQuality(
       policy.similarity,
       policy.quality,
-      (quality) => tryOne(quality, fullColour),
+      (quality) => tryOne(quality, fullColour, found.way),
       (one) => {
         const quality = qualityNeeded(one, policy.similarity, usual);
         return quality > most || one.bytes * shrink ** Math.max(0, one.quality - quality) >= least;
       },
-      { ...usual, first: begin },
+      { ...usual, first: found.first },
     );
   };
   const found = await search(false, least);
@@ -67,13 +66,11 @@ export async function searchFormat(
   return made;
 }
 
-/** What more effort gains, in steps of quality. */
-const beyondDraft = 1;
-
-/** A draft that is this near to what is needed tells it well. */
-const nearDraft = 1.5;
-/** Pixels from which a second draft takes less time than the encodes that it saves. */
-const leastDraftedTwice = 500_000;
+/** What more effort gains, in steps of quality; a draft has ten bits. */
+function beyondDraft({ isQuick = false, hasEightBits = false }: Way): number {
+  if (isQuick) return 0.8;
+  return hasEightBits ? -0.7 : 1.5;
+}
 
 /** What is left of the bytes, at the least, at a quality of one less. */
 const shrink = 0.93;

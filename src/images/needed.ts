@@ -101,7 +101,7 @@ async function bytesExponent(
   const half = { width: Math.round(width / 2), height: Math.round(height / 2) };
   const smaller = await picture.smaller(half);
   // With the effort of the whole, or less effort would look like more pixels.
-  const { length } = await encode(smaller.pipeline(), picture.size, whole);
+  const { length } = await encode(smaller.pipeline(), whole);
   const exponent = Math.log(whole.bytes / length) / Math.log(area(picture.size) / area(half));
   return Math.min(1.2, Math.max(0.3, exponent));
 }

@@ -1,13 +1,12 @@
 import type { BlockMeans } from './colours.js';
+import { fourthPower } from './fourth-power.js';
 import type { Windows } from './windows.js';
 
 /** Differences of means up to half a step of 255 are rounding, which flat areas have everywhere and nobody sees. */
 const rounding = 0.5;
 
-function fourthPower(difference: number): number {
-  const beyond = Math.max(0, Math.abs(difference) - rounding);
-  const squared = beyond * beyond;
-  return squared * squared;
+function fourthBeyond(difference: number): number {
+  return fourthPower(Math.max(0, Math.abs(difference) - rounding));
 }
 
 /**
@@ -17,7 +16,7 @@ function fourthPower(difference: number): number {
  */
 export function lightnessShift({ differences }: Windows): number {
   let shift = 0;
-  for (const difference of differences) shift += fourthPower(difference);
+  for (const difference of differences) shift += fourthBeyond(difference);
   return Math.sqrt(shift / differences.length);
 }
 
@@ -47,7 +46,7 @@ export function colourShift(
           values[at + below + right]! -
           others[at + below + right]!) /
         4;
-      sum += fourthPower(apart);
+      sum += fourthBeyond(apart);
     }
   return Math.sqrt(sum / (wide * high));
 }

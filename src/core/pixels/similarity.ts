@@ -1,14 +1,18 @@
 import { largerBlocks } from './colours.js';
 import type { BlockMeans, Colours } from './colours.js';
 import { lostDetail } from './lost-detail.js';
+import { maskedError } from './masked-error.js';
 import { colourShift, lightnessShift } from './shift.js';
 import { structureLossOf } from './structure-loss.js';
 import { windowsOf } from './windows.js';
 
 /** What a unit of each kind of damage weighs, all over the picture and in its worst places. */
 const weights = {
-  everywhere: { structure: 0.133, lines: 0.0152, red: 0.771, blue: 0.334 },
-  worst: { structure: 0.0346, lightness: 0.0121, red: 0.0559, blue: 0.0132, added: 2.21 },
+  everywhere: { structure: 0.182, lines: 0.0167, red: 0.478, blue: 0.257 },
+  worst: {
+    ...{ structure: 0.0229, error: 0.00396, lightness: 0.0135 },
+    ...{ red: 0.0477, blue: 0.0151, added: 2.4 },
+  },
 } as const;
 
 /**
@@ -20,9 +24,9 @@ const weights = {
  *
  * so that the greater of two kinds of damage decides: what the whole picture has lost, which is structure
  * (`structureLossOf`) and detail of both axes of colour, in blocks of 4 and of 8 pixels (`lostDetail`); and what its worst
- * places suffer, which is lost structure, blotches of blue and yellow (the detail that the axis has gained), and shifts of
- * lightness and of colour (`lightnessShift`, `colourShift`). The weights were chosen with photographs and two other measures;
- * docs/model.md has the results.
+ * places suffer, which is lost structure, errors that no texture hides (`maskedError`), blotches of blue and yellow (the
+ * detail that the axis has gained), and shifts of lightness and of colour (`lightnessShift`, `colourShift`). The weights were
+ * chosen with photographs and two other measures; docs/model.md has the results.
  *
  * @throws RangeError when the pictures are not of one size.
  */
@@ -42,6 +46,7 @@ export function similarity(ideal: Colours, encoded: Colours): number {
     everywhere.blue * blue.lost;
   const inPlaces =
     worst.structure * structure.worst +
+    worst.error * maskedError(windows) +
     worst.lightness * lightnessShift(windows) +
     worst.red * red.shift +
     worst.blue * blue.shift +

@@ -1,3 +1,4 @@
+import { fourthPower } from './fourth-power.js';
 import type { Windows } from './windows.js';
 
 /** Steadies the quotient where a picture is smooth, for values from 0 to 255 (K2 = 0.03). */
@@ -46,9 +47,4 @@ export function structureLossOf(windows: Windows): StructureLoss {
     lines: (rowFourths / down) ** (1 / 4) + (columnFourths / across) ** (1 / 4),
     worst: (eighths / (across * down)) ** (1 / 8),
   };
-}
-
-function fourthPower(value: number): number {
-  const squared = value * value;
-  return squared * squared;
 }

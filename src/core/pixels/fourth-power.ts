@@ -1,0 +1,4 @@
+export function fourthPower(value: number): number {
+  const squared = value * value;
+  return squared * squared;
+}
