@@ -21,12 +21,12 @@ export interface FullColour {
 
 /**
  * Where the search begins in each format, and how steep it is: medians over photographs of templates and wallpapers at the
- * default similarity (bench/priors.mjs).
+ * default similarity (bench/priors.mjs). All colours are tried in JPEG where a quarter is not enough: those pictures need more.
  */
 const lossyFormats: Readonly<Partial<Record<EncodedFormat, LossyFormat>>> = {
   avif: { first: 84, fall: 0.065, fullColour: null, isSlow: true },
   webp: { first: 91, fall: 0.055, fullColour: { from: 91, first: 90 }, isSlow: false },
-  jpeg: { first: 89, fall: 0.04, fullColour: { from: 88, first: 84 }, isSlow: false },
+  jpeg: { first: 89, fall: 0.04, fullColour: { from: 88, first: 88 }, isSlow: false },
 };
 
 /**

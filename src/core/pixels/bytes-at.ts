@@ -8,7 +8,7 @@ export interface Encode {
 const usualFall = 0.9;
 
 /** An encode whose dissimilarity is this near to what is asked, as a natural logarithm, tells the bytes to a few per cent. */
-const near = 0.15;
+const near = 0.2;
 
 /** Two encodes tell the bytes at what lies between them, if neither is farther from it than this. */
 const between = 0.3;
