@@ -33,7 +33,7 @@ const maxTries = 5;
 /**
  * Finds the lowest quality at which a picture is still like its original, to within `qualityTolerance`, with as few
  * encodes as it can. The logarithm of the dissimilarity is nearly a straight line over the quality: each try is
- * where the line through the last two meets the threshold, kept between what was too little and what was enough.
+ * where the line through two others meets the threshold, the nearest on both sides of it, or else the last ones.
  *
  * @param threshold least similarity, 0 to 1
  * @param range qualities that are not left, whatever the similarity
@@ -50,8 +50,8 @@ export async function searchQuality<Result extends QualityAttempt>(
   prior = unknownPrior,
 ): Promise<Result> {
   const tried: Result[] = [];
-  /** The highest quality that was too little, and the lowest try that was enough. */
-  let tooLittle = least - 1;
+  /** The highest try that was too little, and the lowest that was enough. */
+  let short: Result | undefined;
   /** To creep up costs more than it saves: the steps grow with each try that was too little, however little. */
   let misses = 0;
   let enough: Result | undefined;
@@ -61,11 +61,15 @@ export async function searchQuality<Result extends QualityAttempt>(
     tried.push(result);
     if (result.similarity >= threshold) enough = result;
     if (isHopeless(result)) break;
-    if (result.similarity < threshold) [tooLittle, misses] = [result.quality, misses + 1];
+    if (result.similarity < threshold) [short, misses] = [result, misses + 1];
     const ceiling = enough ? enough.quality : most + 1;
+    const tooLittle = short ? short.quality : least - 1;
     if (ceiling - tooLittle <= qualityTolerance && enough) break;
     if (tooLittle >= most) break;
-    const guess = Math.min(most, Math.max(least, guessFrom(tried, threshold, prior)));
+    const guess = Math.min(
+      most,
+      Math.max(least, guessFrom(enough && short ? [short, enough] : tried, threshold, prior)),
+    );
     // Where the line says that the try just made is the answer, it is believed.
     if (enough && guess >= enough.quality - 1 && guess <= enough.quality) break;
     const isLast = tried.length === maxTries - 1;
@@ -79,7 +83,7 @@ export async function searchQuality<Result extends QualityAttempt>(
   return enough ?? tried.reduce((best, one) => (one.similarity > best.similarity ? one : best));
 }
 
-/** The quality at which the threshold is reached, from the last tries. */
+/** The quality at which the threshold is reached, from the last two tries. */
 function guessFrom(
   tried: readonly QualityAttempt[],
   threshold: number,
