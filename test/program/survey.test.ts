@@ -55,7 +55,7 @@ let moving: Buffer;
 
 beforeAll(async () => {
   // So low a quality that nothing as similar to it is smaller.
-  wide = await photograph(1200, 600).jpeg({ quality: 80 }).toBuffer();
+  wide = await photograph(1200, 600).jpeg({ quality: 50, mozjpeg: true }).toBuffer();
   lying = await photograph(400, 200, 7).withMetadata({ orientation: 6 }).jpeg().toBuffer();
   flat = await drawing(300, 300).png().toBuffer();
   moving = await animation(100, 3);
