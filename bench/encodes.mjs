@@ -7,8 +7,8 @@ import { wayToEncode } from '../dist/src/images/lossy-formats.js';
 export function encodesOf({ need, attempts, format, steps }) {
   const drafts = attempts.filter((attempt) => attempt.isDraft && attempt.format === format);
   const asMade = ({ format, quality, isDraft }) => {
-    const way = !isDraft && format === 'avif' && drafts.length > 0;
-    return { format, quality, isDraft, ...(way ? wayToEncode(need, drafts.at(-1)) : {}) };
+    const isDrafted = !isDraft && format === 'avif' && drafts.length > 0;
+    return { format, quality, isDraft, ...(isDrafted ? wayToEncode(need, drafts.at(-1)) : {}) };
   };
   const best = attempts.find((one) => !one.isDraft && one.bytes === steps.best);
   const half = { width: Math.round(need.width / 2), height: Math.round(need.height / 2) };

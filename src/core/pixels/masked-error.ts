@@ -1,7 +1,7 @@
 import { fourthPower } from './fourth-power.js';
 import type { Windows } from './windows.js';
 
-/** The contrast (standard deviation, of 255) that hides half of an error. */
+/** The contrast (standard deviation, of 255) that halves what a squared error counts. */
 const hiding = 10;
 
 /**

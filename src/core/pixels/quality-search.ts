@@ -66,10 +66,8 @@ export async function searchQuality<Result extends QualityAttempt>(
     const tooLittle = short ? short.quality : least - 1;
     if (ceiling - tooLittle <= qualityTolerance && enough) break;
     if (tooLittle >= most) break;
-    const guess = Math.min(
-      most,
-      Math.max(least, guessFrom(enough && short ? [short, enough] : tried, threshold, prior)),
-    );
+    const line = enough && short ? [short, enough] : tried;
+    const guess = Math.min(most, Math.max(least, guessFrom(line, threshold, prior)));
     // Where the line says that the try just made is the answer, it is believed.
     if (enough && guess >= enough.quality - 1 && guess <= enough.quality) break;
     const isLast = tried.length === maxTries - 1;
