@@ -27,6 +27,10 @@ const maxBend = 3;
 /** How many steps above the lowest sufficient quality the result may be. */
 export const qualityTolerance = 3;
 
+/** After fewer tries than this, one more is made for less: a step is about a twentieth of the bytes. */
+const fewTries = 3;
+const finerTolerance = 2;
+
 /** More encodes than this are not made in one search. */
 const maxTries = 5;
 
@@ -64,12 +68,14 @@ export async function searchQuality<Result extends QualityAttempt>(
     if (result.similarity < threshold) [short, misses] = [result, misses + 1];
     const ceiling = enough ? enough.quality : most + 1;
     const tooLittle = short ? short.quality : least - 1;
-    if (ceiling - tooLittle <= qualityTolerance && enough) break;
+    const tolerance = tried.length < fewTries ? finerTolerance : qualityTolerance;
+    if (ceiling - tooLittle <= tolerance && enough) break;
     if (tooLittle >= most) break;
     const line = enough && short ? [short, enough] : tried;
     const guess = Math.min(most, Math.max(least, guessFrom(line, threshold, prior)));
-    // Where the line says that the try just made is the answer, it is believed.
-    if (enough && guess >= enough.quality - 1 && guess <= enough.quality) break;
+    // Where the line says that the try just made is the answer, it is believed; nearly, if more than one try made the line.
+    const off = tried.length > 1 ? 1 : 0;
+    if (enough && guess >= enough.quality - off && guess <= enough.quality) break;
     const isLast = tried.length === maxTries - 1;
     // Better a few bytes too many than too little.
     next =

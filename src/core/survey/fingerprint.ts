@@ -6,7 +6,7 @@ import type { ImageFile } from './image-file.js';
 /** Pixels of each side of a fingerprint, whatever the picture's ratio. */
 export const fingerprintSide = 32;
 
-/** Fingerprints of one picture in several sizes and formats are at least this much alike; 0.83 was the least seen. */
+/** Fingerprints of one picture in several sizes and formats are at least this much alike; 0.81 was the least seen. */
 const leastAlike = 0.8;
 
 /** Heights differ by so much where a width was rounded: pixels, and part of the height. */

@@ -130,6 +130,28 @@ describe('similarity', () => {
     expect(found(true)).toBeGreaterThan(found(false));
   });
 
+  it('minds damage nearly as much where the rest of the picture is a clear sky', () => {
+    const busy = side / 2;
+    const scene =
+      (width: number, isDamaged: boolean): Paint =>
+      (x, y) => {
+        if (x >= busy || x >= width) return [120, 170, 220];
+        return redder(isDamaged ? 3 : 0, () => true)(2 * x, 2 * y);
+      };
+    const found = [busy, side].map(
+      (width) =>
+        -Math.log(
+          similarity(
+            picture(width, side, scene(width, false)),
+            picture(width, side, scene(width, true)),
+          ),
+        ),
+    );
+    // An average over twice the area would be 0.7 of it.
+    expect(found[1]).toBeGreaterThan(0.75 * found[0]!);
+    expect(found[1]).toBeLessThan(found[0]!);
+  });
+
   it('falls as the damage grows', () => {
     const found = [4, 8, 16, 32].map((by) =>
       similarity(plain, picture(side, side, redder(by, inSquare))),
