@@ -38,8 +38,10 @@ export async function encodesToTell(
   const more: EncodedPicture[] = [];
   while (more.length < mostMore) {
     const series = seriesIn(own, [...made, ...more]);
-    if (series.some((one) => tellsBytesAt(one, threshold))) break;
     const { quality, fullColour } = nextTry(series, threshold, prior);
+    // What would have to be too good with fewer colours may be much smaller with all of them: only those tell.
+    const telling = series.filter(([one]) => (one!.fullColour ?? false) === fullColour);
+    if (telling.some((one) => tellsBytesAt(one, threshold))) break;
     const within = Math.min(policy.quality.most, Math.max(policy.quality.least, quality));
     const known = series.flat().filter((one) => (one.fullColour ?? false) === fullColour);
     if (known.some((one) => one.quality === within)) break;

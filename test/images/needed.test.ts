@@ -120,7 +120,7 @@ describe('encodeNeeded', () => {
   it('tells the bytes in its own format as a search in that format alone finds them', async () => {
     const pictures = [
       await scene(900, 600).jpeg({ quality: 95 }).toBuffer(),
-      await scene(1800, 1200).jpeg({ quality: 95 }).toBuffer(),
+      await scene(2100, 1400).jpeg({ quality: 95 }).toBuffer(),
     ];
     for (const body of pictures) {
       const { steps } = await neededFor(body, 900, 600);

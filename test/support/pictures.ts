@@ -23,7 +23,7 @@ export function photograph(width: number, height: number, seed = 1): Sharp {
 export function packedPhotograph(width: number, height: number): Promise<Buffer> {
   return photograph(width, height)
     .withExif({ IFD0: { ImageDescription: 'Kites over the bay. '.repeat(300) } })
-    .jpeg({ quality: 65, mozjpeg: true })
+    .jpeg({ quality: 30, mozjpeg: true })
     .toBuffer();
 }
 
