@@ -46,7 +46,7 @@ export function wayToEncode(size: Size, draft: { readonly bytes: number }): Way 
 
 const manyPixels = 3_000_000;
 /** Bits for each pixel of the draft. */
-const [muchDetail, littleDetail] = [1.6, 0.5];
+const [muchDetail, littleDetail] = [2.4, 0.5];
 
 /** `undefined` for a format that has no quality to search for. */
 export function lossyFormat(format: EncodedFormat): LossyFormat | undefined {
