@@ -14,7 +14,7 @@ import type { Answers } from '../support/server.js';
 
 /** What content systems leave of an upload: reduced, and much compressed. */
 const reduced = (whole: Buffer) =>
-  sharp(whole).resize(640, 480, { kernel: 'linear' }).jpeg({ quality: 50 }).toBuffer();
+  sharp(whole).resize(640, 480, { kernel: 'linear' }).jpeg({ quality: 70 }).toBuffer();
 
 const image = (src: string) => `<p><img src="${src}" width="400" height="300" alt=""></p>`;
 
