@@ -1,6 +1,7 @@
-// The time from the call to the first answer about one page, on real templates: `survey` without encodes, and `survey` with
-// them and `rank`, each against a bare loop that loads the same page in the same views and scrolls through it. All are
-// processes of their own, run in turn; only their ratios are claimed.
+// The time from the call to the first answer about one page, on real templates: `survey` without encodes; `survey` with them,
+// until it has ranked the images by one encode of each; and the same until all are searched and `rank` has run. Each against a
+// bare loop that loads the same page in the same views and scrolls through it. All are processes of their own, run in turn;
+// only their ratios are claimed.
 //
 //   node bench/first.mjs [rounds]
 import { spawn } from 'node:child_process';
@@ -18,24 +19,31 @@ const bareLoop = fileURLToPath(new URL('./bare-loop.mjs', import.meta.url));
 
 for (const name of ['agency', 'creative', 'landing-page']) {
   const site = await serveTemplate(name);
-  const times = { bare: [], crawl: [], ranked: [] };
+  const times = { bare: [], crawl: [], first: [], ranked: [] };
   for (let round = 0; round < rounds; round++) {
     times.bare.push(await timed(() => run(bareLoop, [site.start, ...site.hosts])));
     times.crawl.push(await timed(() => survey(['--no-encode'])));
-    times.ranked.push(await timed(() => survey([], ['rank', '--top', '5'])));
+    const began = performance.now();
+    await survey([], ['rank', '--top', '5'], /^First estimate/m, () =>
+      times.first.push(performance.now() - began),
+    );
+    times.ranked.push(performance.now() - began);
   }
   site.close();
-  const ratio = (one) => median(one.map((time, at) => time / times.bare[at])).toFixed(2);
-  const seconds = (values) => `${(median(values) / 1000).toFixed(1)} s`;
+  const told = (values) => {
+    const ratio = median(values.map((time, at) => time / times.bare[at])).toFixed(2);
+    return `${(median(values) / 1000).toFixed(1)} s, ${ratio} times it`;
+  };
   console.log(
-    `${name}: bare loop ${seconds(times.bare)}; without encodes ${seconds(times.crawl)}, ${ratio(times.crawl)} times it; ranked with encodes ${seconds(times.ranked)}, ${ratio(times.ranked)} times it`,
+    `${name}: bare loop ${(median(times.bare) / 1000).toFixed(1)} s; without encodes ${told(times.crawl)}; ranked by one encode of each ${told(times.first)}; ranked when all are searched ${told(times.ranked)}`,
   );
 
-  async function survey(options, then) {
+  async function survey(options, then, words, onWords) {
     const workspace = mkdtempSync(join(tmpdir(), 'lynx-bench-'));
     const maps = site.hosts.flatMap((mapping) => ['--map-host', mapping]);
+    const call = ['survey', site.start, '--workspace', workspace, ...maps, ...options];
     try {
-      await run(program, ['survey', site.start, '--workspace', workspace, ...maps, ...options]);
+      await run(program, call, words, onWords);
       if (then) await run(program, [...then, '--workspace', workspace]);
     } finally {
       rmSync(workspace, { recursive: true, force: true });
@@ -43,10 +51,22 @@ for (const name of ['agency', 'creative', 'landing-page']) {
   }
 }
 
-async function run(script, options) {
-  const child = spawn(process.execPath, [script, ...options], { stdio: 'ignore' });
+/** Runs a script to its end; tells when it has written some words to stderr, which it must. */
+async function run(script, options, words, onWords) {
+  const stdio = ['ignore', 'ignore', words ? 'pipe' : 'ignore'];
+  const child = spawn(process.execPath, [script, ...options], { stdio });
+  let written = '';
+  let isTold = words === undefined;
+  child.stderr?.setEncoding('utf8').on('data', (part) => {
+    written += part;
+    if (isTold || !words.test(written)) return;
+    isTold = true;
+    onWords();
+  });
   const [status] = await once(child, 'exit');
-  if (status !== 0) throw new Error(`${script} ${options.join(' ')} ended with ${status}`);
+  const call = `${script} ${options.join(' ')}`;
+  if (status !== 0) throw new Error(`${call} ended with ${status}`);
+  if (!isTold) throw new Error(`${call} did not write ${words}`);
 }
 
 async function timed(work) {

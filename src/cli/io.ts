@@ -6,7 +6,7 @@ import type { Screen } from '../output/terminal/style.js';
 import type { TaskOptions } from '../tasks/progress.js';
 import type { Log } from './log.js';
 import { columnsOf } from './streams.js';
-import type { Streams } from './streams.js';
+import type { OutputStream, Streams } from './streams.js';
 import { isFirstTelling } from './told-once.js';
 import { ProgressLine } from './progress-line.js';
 
@@ -21,6 +21,8 @@ export interface Io {
     view: View,
     settings: Readonly<Record<string, unknown>>,
   ) => Promise<void>;
+  /** Tells people something on stderr while work goes on, unless they asked for quiet. */
+  readonly tell: (draw: (screen: Screen) => string) => void;
   /** Prints text for people on stdout, never together with a JSON document. */
   readonly say: (text: string) => void;
 }
@@ -48,10 +50,11 @@ export function openIo(
   process.on('SIGHUP', onSignal);
   const all = showsAllCharacters(process.env);
   const forPeople = (text: string) => (all ? text : inPlainCharacters(text));
-  const screen = {
-    width: Math.max(leastWidth, columnsOf(stdout) ?? 120),
-    colour: picocolors.isColorSupported && stdout.isTTY === true && !process.env['NO_COLOR'],
-  };
+  const screenOf = (stream: OutputStream): Screen => ({
+    width: Math.max(leastWidth, columnsOf(stream) ?? 120),
+    colour: picocolors.isColorSupported && stream.isTTY === true && !process.env['NO_COLOR'],
+  });
+  const screen = screenOf(stdout);
   return {
     screen,
     log,
@@ -75,6 +78,11 @@ export function openIo(
       const text = chosen.print === forms.text ? forPeople(drawn) : drawn;
       progress.clear();
       stdout.write(`${text}\n`);
+    },
+    tell: (draw) => {
+      if (quiet) return;
+      progress.clear();
+      stderr.write(`${forPeople(draw(screenOf(stderr)))}\n`);
     },
     say: (text) => {
       progress.clear();

@@ -8,6 +8,7 @@ import type { Progress, WastefulImage } from '../tasks/progress.js';
 
 const titles: Readonly<Record<Progress['stage'], string>> = {
   pages: 'visiting pages',
+  first: 'encoding images once',
   images: 'encoding images',
   files: 'writing files',
   bodies: 'refetching images',
@@ -25,6 +26,7 @@ const titles: Readonly<Record<Progress['stage'], string>> = {
 /** The unit that is counted in a rate. */
 const units: Readonly<Record<Progress['stage'], string>> = {
   pages: 'pages',
+  first: 'images',
   images: 'images',
   files: 'files',
   bodies: 'images',
@@ -133,8 +135,9 @@ export class ProgressLine {
   }
 
   /** `/assets/img/header.jpg is 238 kB, 101 kB more than needed so far` */
-  #lineOf({ url, bytes, needed }: WastefulImage): string {
-    const words = ` is ${formatBytes(bytes)}, ${formatBytes(bytes - needed)} more than any page needed so far`;
+  #lineOf({ url, bytes, needed, isEstimate }: WastefulImage): string {
+    const waste = `${isEstimate ? 'about ' : ''}${formatBytes(bytes - needed)}`;
+    const words = ` is ${formatBytes(bytes)}, ${waste} more than any page needed so far`;
     const room = (this.#stream.columns || 80) - words.length - 4;
     const name = isInDocument(url) ? 'an image in a document' : pathOf(url);
     return `${shorten(name, Math.max(12, room))}${words}`;

@@ -13,6 +13,8 @@ export interface FormatSearch {
   readonly own: EncodedFormat;
   readonly nature: Nature;
   readonly policy: Policy;
+  /** Drafts that are there already, of its tiles where it is searched on tiles first. */
+  readonly drafts?: readonly EncodedPicture[] | undefined;
 }
 
 /** The encodes made of a picture, and what came of them. */
@@ -33,19 +35,14 @@ export async function searchFormats(
   frames: number,
   search: FormatSearch,
 ): Promise<FormatsFound> {
-  const { own, nature, policy } = search;
+  const { own, nature, policy, drafts } = search;
   const formats = inTurn(new Set([...search.formats, own]));
   const inAll = { own, nature, policy };
-  const isSampled = nature !== 'drawing' && area(picture.size) >= leastSampled;
-  const sample = isSampled ? await picture.sample() : null;
-  if (!sample)
-    return withOwn(picture, frames, await encodesIn(picture, frames, { ...inAll, formats }), inAll);
-  const onTiles = await withOwn(
-    sample,
-    1,
-    await encodesIn(sample, 1, { ...inAll, formats }),
-    inAll,
-  );
+  const sample = await tilesOf(picture, nature);
+  const first = sample ?? picture;
+  const known = await encodesIn(first, sample ? 1 : frames, { ...inAll, formats, drafts });
+  if (!sample) return withOwn(picture, frames, known, inAll);
+  const onTiles = await withOwn(sample, 1, known, inAll);
   const tried = onTiles.made;
   const { bytes, similarity } = onTiles.chosen;
   // The edges between tiles are hard, and not in the picture: what nearly did on the sample may do on the whole.
@@ -101,6 +98,12 @@ async function withOwn(
   return { made, chosen, ownBytes: chosen.format === own ? chosen.bytes : ownBytes };
 }
 
+/** Tiles of a picture on which it is searched first; `null` where that is done on the whole. */
+export async function tilesOf(picture: Reduced, nature: Nature): Promise<Reduced | null> {
+  const isSampled = nature !== 'drawing' && area(picture.size) >= leastSampled;
+  return isSampled ? picture.sample() : null;
+}
+
 /** Pixels from which a picture is searched on tiles of it first: below, that takes as long as the encodes that it saves. */
 const leastSampled = 2_000_000;
 
@@ -118,13 +121,15 @@ interface Encodes extends FormatSearch {
 async function encodesIn(
   picture: Reduced,
   frames: number,
-  { formats, nature, policy, tried }: Encodes,
+  { formats, nature, policy, tried, drafts }: Encodes,
 ): Promise<readonly EncodedPicture[]> {
   const made: EncodedPicture[] = [];
   for (const format of formats) {
     const least = smallest(made, policy.similarity)?.bytes;
     if (nature === 'photograph' && least !== undefined && settles(made, policy)) break;
-    made.push(...(await encodesAs(picture, frames, { nature, policy, tried, format, least })));
+    made.push(
+      ...(await encodesAs(picture, frames, { nature, policy, tried, drafts, format, least })),
+    );
   }
   return made;
 }
@@ -151,7 +156,7 @@ const leastSettled = 5_000;
 const mostSettled = 0.995;
 
 /** Formats that are usually the smallest come first: what cannot become smaller is not searched to the end. */
-function inTurn(formats: ReadonlySet<EncodedFormat>): readonly EncodedFormat[] {
+export function inTurn(formats: ReadonlySet<EncodedFormat>): readonly EncodedFormat[] {
   return [...formats].sort((one, other) => searchOrder.indexOf(one) - searchOrder.indexOf(other));
 }
 
@@ -164,13 +169,14 @@ interface OneFormat {
   /** Bytes of a file that is alike enough already: nothing larger is of use. */
   readonly least?: number | undefined;
   readonly tried?: readonly EncodedPicture[] | undefined;
+  readonly drafts?: readonly EncodedPicture[] | undefined;
 }
 
 /** Encodes in one format: once if it is lossless, else as often as the quality search takes. */
 async function encodesAs(
   picture: Reduced,
   frames: number,
-  { format, nature, policy, tried = [], least }: OneFormat,
+  { format, nature, policy, tried = [], drafts = [], least }: OneFormat,
 ): Promise<readonly EncodedPicture[]> {
   if (nature === 'drawing' || !lossyFormat(format))
     return [await encodeExactly(picture, frames, format, nature === 'drawing')];
@@ -179,7 +185,7 @@ async function encodesAs(
     const quality = alike.length > 0 ? best(alike, policy.similarity).quality : null;
     return quality === null ? undefined : quality + beyondSample;
   };
-  return searchFormat(picture, frames, { format, policy, least, first });
+  return searchFormat(picture, frames, { format, policy, least, first, drafts });
 }
 
 /** The whole picture has places that are harder than those of its sample: it needs about so much more quality. */

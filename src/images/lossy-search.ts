@@ -14,6 +14,8 @@ export interface QualitySearch {
   readonly least?: number | undefined;
   /** The quality to begin at, where more is known than what photographs usually need. */
   readonly first?: (fullColour: boolean) => number | undefined;
+  /** Drafts of the picture that are there already: they are not made again. */
+  readonly drafts?: readonly EncodedPicture[];
 }
 
 /**
@@ -25,7 +27,7 @@ export interface QualitySearch {
 export async function searchFormat(
   picture: Reduced,
   frames: number,
-  { format, policy, least = Infinity, first = () => undefined }: QualitySearch,
+  { format, policy, least = Infinity, first = () => undefined, drafts = [] }: QualitySearch,
 ): Promise<readonly EncodedPicture[]> {
   const { fullColour: moreColours, isSlow, ...usual } = lossyFormat(format) ?? unknownFormat;
   const made: EncodedPicture[] = [];
@@ -36,11 +38,21 @@ export async function searchFormat(
   };
   // What is so far from enough that no quality will do is not searched to the end.
   const most = policy.quality.most + hopelesslyBeyond;
+  const draftOf = async (begin: number, fullColour: boolean) => {
+    const quality = withinRange(begin, policy);
+    const known = drafts.find(
+      (one) =>
+        one.format === format &&
+        one.quality === quality &&
+        (one.fullColour ?? false) === fullColour,
+    );
+    if (!known) return tryOne(quality, fullColour, { isDraft: true });
+    made.push(known);
+    return { ...known, quality };
+  };
   /** Where a slow search begins, as a draft tells, and how its encodes are made. */
   const draft = async (begin: number, fullColour: boolean) => {
-    const { least, most } = policy.quality;
-    const quality = Math.min(most, Math.max(least, begin));
-    const one = await tryOne(quality, fullColour, { isDraft: true });
+    const one = await draftOf(begin, fullColour);
     const way = wayToEncode(picture.size, one);
     const need = qualityNeeded(one, policy.similarity, usual) - beyondDraft(way);
     return { first: Math.ceil(need), way };
@@ -64,6 +76,14 @@ export async function searchFormat(
   if (moreColours && (!isEnough || found.quality >= moreColours.from) && found.bytes < least)
     await search(true, isEnough ? Math.min(least, found.bytes) : least);
   return made;
+}
+
+/** The quality nearest to one that is wanted, of those that a policy allows. */
+export function withinRange(
+  quality: number,
+  { quality: { least, most } }: Pick<Policy, 'quality'>,
+) {
+  return Math.min(most, Math.max(least, quality));
 }
 
 /** What more effort gains, in steps of quality; a draft has ten bits. */

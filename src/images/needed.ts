@@ -5,14 +5,15 @@ import { formatsFor } from '../core/policy/policy.js';
 import type { ImageFile } from '../core/survey/image-file.js';
 import { area } from '../core/base/size.js';
 import type { Size } from '../core/base/size.js';
-import type { EncodeAttempt } from '../core/survey/encoded.js';
-import type { EncodedSteps } from '../core/survey/encoded.js';
+import { usualExponent } from '../core/survey/encoded.js';
+import type { EncodeAttempt, EncodedSteps } from '../core/survey/encoded.js';
 import { carriedOf, encodeWith } from './kept-metadata.js';
 import { encode } from './encode.js';
 import type { EncodedPicture } from './encoded-picture.js';
 import { searchFormats } from './format-search.js';
 import { metadataBytes } from './metadata.js';
 import { natureOf } from './nature.js';
+import { formatOf } from './own-format.js';
 import { reduce } from './picture.js';
 import type { Reduced } from './picture.js';
 import { attemptOf } from './attempt.js';
@@ -26,20 +27,12 @@ export interface NeededFile {
   readonly attempts: readonly EncodeAttempt[];
 }
 
-/** The format to write for each media type if the format is to stay. */
-const formatOf: Readonly<Record<string, EncodedFormat>> = {
-  'image/jpeg': 'jpeg',
-  'image/png': 'png',
-  'image/webp': 'webp',
-  'image/gif': 'gif',
-  'image/avif': 'avif',
-};
-
 /**
  * Really encodes a picture at its need, in the formats that the policy allows for its nature, each at the lowest
  * quality at which it is still like the ideal reduction, and keeps the smallest.
  *
  * @param body the bytes of `file`
+ * @param drafts those that `encodeFirst` made of it at the same need
  * @throws Error when the bytes cannot be decoded to the end.
  */
 export async function encodeNeeded(
@@ -47,14 +40,15 @@ export async function encodeNeeded(
   file: ImageFile,
   need: Size,
   policy: Policy,
+  drafts: readonly EncodedPicture[] = [],
 ): Promise<NeededFile> {
   const { frames } = file;
   const nature = await natureOf(body, file);
   const picture = await reduce(body, frames, need);
-  const own = formatOf[file.mediaType] ?? 'png';
+  const own = formatOf(file);
   const { made, chosen, ownBytes } = await searchFormats(picture, frames, {
     formats: formatsFor(nature, own, policy),
-    ...{ own, nature, policy },
+    ...{ own, nature, policy, drafts },
   });
   const carried = carriedOf(policy.metadata, body);
   const result = carried ? await encodeWith(picture, chosen, carried) : chosen.body;
@@ -76,8 +70,6 @@ export async function encodeNeeded(
 
 /** The smallest picture that is halved: below it, headers would count more than pixels. */
 const leastHalved = 64;
-/** How bytes depend on pixels where that cannot be measured. */
-const usualExponent = 0.8;
 
 /** The draft in the chosen format: its bytes follow the pixels as those of the file itself, in a sixth of the time. */
 function draftOf(

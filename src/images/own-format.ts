@@ -1,5 +1,6 @@
 import { bytesAt, tellsBytesAt } from '../core/pixels/bytes-at.js';
 import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
+import type { ImageFile } from '../core/survey/image-file.js';
 import { encodeExactly, encodePicture } from './encoded-picture.js';
 import type { EncodedPicture } from './encoded-picture.js';
 import { lossyFormat, qualityNeeded } from './lossy-formats.js';
@@ -13,6 +14,20 @@ export interface OwnFormat {
   readonly policy: Pick<Policy, 'quality'>;
   /** What the bytes are asked at. */
   readonly threshold: number;
+}
+
+/** The format to write for each media type if the format is to stay. */
+const formats: Readonly<Record<string, EncodedFormat>> = {
+  'image/jpeg': 'jpeg',
+  'image/png': 'png',
+  'image/webp': 'webp',
+  'image/gif': 'gif',
+  'image/avif': 'avif',
+};
+
+/** The format to write if that of a file is to stay: PNG where it cannot be written. */
+export function formatOf({ mediaType }: Pick<ImageFile, 'mediaType'>): EncodedFormat {
+  return formats[mediaType] ?? 'png';
 }
 
 /** More encodes than this are not made only to tell the bytes of a format that is not chosen. */

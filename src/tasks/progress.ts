@@ -3,6 +3,7 @@ export interface Progress {
   /** What is being counted: pages, images, files, loads. */
   readonly stage:
     | 'pages'
+    | 'first'
     | 'images'
     | 'files'
     | 'bodies'
@@ -32,6 +33,8 @@ export interface WastefulImage {
   /** Of the file as it is. */
   readonly bytes: number;
   readonly needed: number;
+  /** Whether what is needed was estimated from one encode. */
+  readonly isEstimate: boolean;
 }
 
 /** Something that happened, with its details. */

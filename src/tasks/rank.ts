@@ -11,7 +11,8 @@ import type { SurveyHead, SurveyedPage } from '../core/survey/survey.js';
 import type { Encoded } from '../core/survey/encoded.js';
 import type { Workspace } from '../store/workspace.js';
 import type { TaskOptions } from './progress.js';
-import { encodeSurvey } from './survey/encode-survey.js';
+import { encodesDue, encodeSurvey } from './survey/encode-survey.js';
+import type { DueEncode, EncodesDue } from './survey/encode-survey.js';
 import { picturesOfSurvey } from './survey/survey-pictures.js';
 
 export interface RankResult extends Ranking {
@@ -28,6 +29,8 @@ export interface RankTaskOptions extends TaskOptions, Pick<RankOptions, 'unweigh
   readonly id?: number;
   /** Page groups named by a person: what they are called now counts, not when the survey was made. */
   readonly groups?: readonly NamedGroup[] | undefined;
+  /** What stands for encodes that are missing; without it they are made. */
+  readonly estimateOf?: (due: DueEncode) => Encoded;
 }
 
 /**
@@ -53,7 +56,9 @@ export async function rank(
   // What a file should be is decided by all of its slots, whichever of them are looked at.
   const needs = needsOfPlacements(surveyed, policy);
   const largest = largestNeeds(surveyed, needs);
-  const encoded = await encodeSurvey(workspace, surveyed, policy, largest, options);
+  const encoded = options.estimateOf
+    ? estimated(encodesDue(workspace, surveyed, policy, largest), options.estimateOf)
+    : await encodeSurvey(workspace, surveyed, policy, largest, options);
   const possible = possiblePictures(surveyed);
   const pictures = await picturesOfSurvey(workspace, surveyed, possible, options);
   const whole = { ...surveyed, encoded, pictures };
@@ -66,4 +71,8 @@ export async function rank(
   // A rule that matches nothing in a part of the survey may match elsewhere.
   const { unmatchedRules } = needs;
   return { survey: facts.head, pages: facts.pages, encoded, ...ranking, unmatchedRules };
+}
+
+function estimated({ known, due }: EncodesDue, estimateOf: (due: DueEncode) => Encoded) {
+  return [...known, ...due.map(estimateOf)];
 }

@@ -25,10 +25,19 @@ describe('the worst images of a survey that is under way', () => {
     // A later page needs more of it.
     worst.add(encoded('b', 1_950), 2_000);
     expect(worst.top).toEqual([
-      { url: '/d.jpg', bytes: 800, needed: 10 },
-      { url: '/c.jpg', bytes: 500, needed: 100 },
-      { url: '/a.jpg', bytes: 1_000, needed: 900 },
+      { url: '/d.jpg', bytes: 800, needed: 10, isEstimate: false },
+      { url: '/c.jpg', bytes: 500, needed: 100, isEstimate: false },
+      { url: '/a.jpg', bytes: 1_000, needed: 900, isEstimate: false },
     ]);
+  });
+
+  it('are told as estimates until their files are found', () => {
+    const worst = new WorstImages();
+    worst.note(pageWith({ a: '/a.jpg' }));
+    worst.add(encoded('a', 200), 1_000, true);
+    expect(worst.top).toEqual([{ url: '/a.jpg', bytes: 1_000, needed: 200, isEstimate: true }]);
+    worst.add(encoded('a', 210), 1_000);
+    expect(worst.top).toEqual([{ url: '/a.jpg', bytes: 1_000, needed: 210, isEstimate: false }]);
   });
 
   it('are none that cannot be encoded, or that no page has fetched', () => {

@@ -7,9 +7,11 @@ import type { RankView } from '../../output/views/rank.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { TaskOptions } from '../../tasks/progress.js';
 import type { Policy } from '../../core/policy/policy.js';
+import type { FirstRanking } from '../../tasks/survey/first-ranking.js';
 import type { Crew, SurveyOptions } from '../../tasks/survey/survey-options.js';
 import { count } from '../../output/words/units.js';
 import { program } from '../program.js';
+import type { Io } from '../io.js';
 import type { Log } from '../log.js';
 import type { Handler } from '../command.js';
 import type { surveyCommand } from '../commands/survey.js';
@@ -17,7 +19,7 @@ import type { surveyCommand } from '../commands/survey.js';
 export const handler: Handler<typeof surveyCommand> = async (
   settings,
   file,
-  { task, show, log, say },
+  { task, show, tell, log, say },
 ) => {
   const { start, resume, list, sitemap, changedSince } = settings;
   const given = start.length > 0 || sitemap.length > 0 || list !== undefined;
@@ -44,7 +46,10 @@ export const handler: Handler<typeof surveyCommand> = async (
   const scope = scopeOf(settings, listed.length);
   const workspace = Workspace.open(settings.workspace);
   try {
-    const common = { ...settled, crew: settings.handOver ? undefined : await crewFor(workspace) };
+    const common = {
+      ...{ ...settled, crew: settings.handOver ? undefined : await crewFor(workspace) },
+      onFirstRanking: (first: FirstRanking) => tellFirst(first, file, tell),
+    };
     if (settings.handOver)
       return await handOver(workspace, settings, { ...common, views, scope, listed }, say);
     if (settings.refit.length > 0) await learnRefits(workspace, settings.refit, file.policy, log);
@@ -117,8 +122,28 @@ async function learnRefits(
       );
 }
 
-/** How many slot families are shown at the end of a survey. */
+/** How many slot families are shown at the end of a survey, and as its first answer. */
 const worstShown = 3;
+const firstShown = 5;
+
+/** How the slot families of a survey are ranked. */
+const byFamily = { by: 'family', sort: 'waste' } as const;
+const shown = { by: byFamily.by, unweighted: false, narrowed: '', imageLimit: 0 };
+
+async function tellFirst(
+  { result, estimated }: FirstRanking,
+  { policy }: FileSettings,
+  tell: Io['tell'],
+): Promise<void> {
+  const [{ rowsOf }, { drawFirstRanking }] = await Promise.all([
+    import('../../core/rank/rank-view.js'),
+    import('../../output/terminal/first-ranking.js'),
+  ]);
+  const rows = rowsOf(result, { ...byFamily, top: firstShown, filter: {}, policy });
+  if (rows.rows.length === 0) return;
+  const ranking = { ...rows, ...shown, result };
+  tell((screen) => drawFirstRanking({ ranking, estimated }, screen));
+}
 
 async function worstOf(
   workspace: Workspace,
@@ -132,8 +157,7 @@ async function worstOf(
     import('../../tasks/sums/rank-summed.js'),
   ]);
   const options = { ...task, groups };
-  const query = { by: 'family', sort: 'waste', top: worstShown } as const;
-  const shown = { by: query.by, unweighted: false, narrowed: '', imageLimit: 0 };
+  const query = { ...byFamily, top: worstShown };
   const summed = await rankSummed(workspace, label, policy, { ...query, imageLimit: 0 }, options);
   if (summed) return { ...summed, ...shown };
   const result = await rank(workspace, label, policy, options);

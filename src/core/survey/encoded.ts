@@ -13,6 +13,9 @@ export interface EncodeAttempt {
   readonly isDraft: boolean;
 }
 
+/** How bytes follow pixels (`EncodedSteps.exponent`) where that is not measured. */
+export const usualExponent = 0.8;
+
 /** The bytes of one picture at each step from the present file to the needed one. */
 export interface EncodedSteps {
   /** Bytes of the file that are not picture data; of a vector, bytes that can be removed invisibly. */

@@ -143,7 +143,9 @@ async function encodeAll(
         const encoded = isKept
           ? kept
           : file.problem === null
-            ? await encodeAndKeep(workspace, file, need, policy, () => Promise.resolve(body))
+            ? await encodeAndKeep(workspace, file, need, policy, {
+                read: () => Promise.resolve(body),
+              })
             : null;
         const picture = { file, encoded, paths: [path] };
         // While it is decoded, all else is made of it as well; its names can wait.

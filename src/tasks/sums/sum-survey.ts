@@ -11,7 +11,7 @@ import type { NamedGroup } from '../../core/survey/page-groups.js';
 import type { Workspace } from '../../store/workspace.js';
 import { noProgress } from '../progress.js';
 import type { TaskOptions } from '../progress.js';
-import type { CrewWork } from '../survey/survey-options.js';
+import type { CrewWork } from '../survey/crew-work.js';
 import { basisOf } from './basis.js';
 import type { FirstLook } from './first-look.js';
 import { packed } from './packed.js';

@@ -13,7 +13,8 @@ import type { PageRecord } from '../../store/page-writer.js';
 import type { Workspace } from '../../store/workspace.js';
 import { refitResult } from './refit-result.js';
 import { encodeByAny } from './encode-file.js';
-import type { CrewWork } from './survey-options.js';
+import type { EncodeHelp } from './encode-file.js';
+import type { DueEncode } from './encode-survey.js';
 import type { WorstImages } from './worst-images.js';
 
 /** Half of the cores are left to the browser: a page waits for the network and for its scripts. */
@@ -31,24 +32,24 @@ export class EncodeAhead {
   readonly #densities: ReadonlyMap<string, number>;
   /** The largest factor that any placement needed of a file so far. */
   readonly #factors = new Map<string, number>();
-  /** Bytes of the files that wait, by content hash. */
-  readonly #waiting = new Map<string, number>();
+  /** Bytes of the files that wait to be encoded once, by content hash, and of those whose search is still to be made. */
+  readonly #waiting = { first: new Map<string, number>(), search: new Map<string, number>() };
   /** By content hash. */
   readonly #running = new Map<string, Promise<void>>();
   #ended = false;
   #failure: Error | undefined;
 
   readonly #worst: WorstImages;
-  readonly #crew: CrewWork | undefined;
+  readonly #help: EncodeHelp;
 
   constructor(
     workspace: Workspace,
     views: readonly View[],
     policy: Policy,
     worst: WorstImages,
-    crew: CrewWork | undefined,
+    help: EncodeHelp,
   ) {
-    this.#crew = crew;
+    this.#help = help;
     this.#workspace = workspace;
     this.#policy = policy;
     this.#worst = worst;
@@ -85,15 +86,21 @@ export class EncodeAhead {
       : 1;
     if (factor < least || factor <= (this.#factors.get(contentHash) ?? 0)) return;
     this.#factors.set(contentHash, factor);
-    this.#waiting.set(contentHash, file.bytes);
+    const { first, search } = this.#waiting;
+    search.delete(contentHash);
+    (this.#help.firsts ? first : search).set(contentHash, file.bytes);
   }
 
   #fill(): void {
-    while (!this.#ended && this.#running.size < own + (this.#crew?.capacity ?? 0)) {
-      const next = this.#largestWaiting();
+    while (!this.#ended && this.#running.size < own + (this.#help.crew?.capacity ?? 0)) {
+      const { first, search } = this.#waiting;
+      // All are encoded once before any is searched: that shows what wastes the most.
+      const once = this.#largestOf(first);
+      const next = once ?? this.#largestOf(search);
       if (next === undefined) return;
-      this.#waiting.delete(next);
-      const work = this.#encode(next)
+      if (once !== undefined) search.set(next, first.get(next)!);
+      (once === undefined ? search : first).delete(next);
+      const work = (once === undefined ? this.#search(next) : this.#encodeOnce(next))
         .catch((error: unknown) => {
           // A full disk, most likely: the crawl goes on, and whoever ends it is told.
           this.#failure ??= error instanceof Error ? error : new Error(messageOf(error));
@@ -108,27 +115,43 @@ export class EncodeAhead {
   }
 
   /** What may waste the most comes first, and leaves the least to wait for at the end. */
-  #largestWaiting(): string | undefined {
+  #largestOf(waiting: ReadonlyMap<string, number>): string | undefined {
     let largest: string | undefined;
-    for (const [hash, bytes] of this.#waiting)
-      if (!this.#running.has(hash) && bytes > (this.#waiting.get(largest ?? '') ?? -1))
-        largest = hash;
+    for (const [hash, bytes] of waiting)
+      if (!this.#running.has(hash) && bytes > (waiting.get(largest ?? '') ?? -1)) largest = hash;
     return largest;
   }
 
-  async #encode(contentHash: string): Promise<void> {
+  async #encodeOnce(contentHash: string): Promise<void> {
+    const { firsts } = this.#help;
+    const due = this.#due(contentHash);
+    if (!due?.need || !firsts) return;
+    await firsts.make(due.file, due.need);
+    const estimate = firsts.estimateOf(due.file, due.need);
+    if (estimate) this.#worst.add(estimate, due.file.bytes, true);
+  }
+
+  async #search(contentHash: string): Promise<void> {
+    const due = this.#due(contentHash);
+    if (!due) return;
+    const { file, need } = due;
+    this.#worst.add(
+      await encodeByAny(this.#workspace, file, need, this.#policy, this.#help),
+      file.bytes,
+    );
+  }
+
+  /** What is still to be encoded of a file, and can be. */
+  #due(contentHash: string): DueEncode | undefined {
     const { images, encodes, bodies } = this.#workspace;
     const file = images.get(contentHash)!;
     const need: Size | null = file.intrinsic
       ? pixelsAt(file.intrinsic, this.#factors.get(contentHash)!)
       : null;
-    if (!need && !isVector(file)) return;
-    if (encodes.get(contentHash, need, this.#key) || !bodies.has(contentHash)) return;
-    if (refitResult(this.#workspace, file, need, this.#policy)) return;
-    this.#worst.add(
-      await encodeByAny(this.#workspace, file, need, this.#policy, this.#crew),
-      file.bytes,
-    );
+    if (!need && !isVector(file)) return undefined;
+    if (encodes.get(contentHash, need, this.#key) || !bodies.has(contentHash)) return undefined;
+    if (refitResult(this.#workspace, file, need, this.#policy)) return undefined;
+    return { file, need };
   }
 
   /** Begins no more encodes, and tells those under way by content hash. */

@@ -7,22 +7,27 @@ import type { Encoded } from '../../core/survey/encoded.js';
 import { encodeKey } from '../../images/encode-key.js';
 import { tidy } from '../../images/facts.js';
 import { contentHashOf } from '../../images/hash.js';
+import type { FirstEncode } from '../../images/first-encode.js';
 import { compressedBytes, encodeNeeded } from '../../images/needed.js';
 import type { Workspace } from '../../store/workspace.js';
-import type { CrewWork } from './survey-options.js';
+import type { FirstEncodes } from './first-encodes.js';
+import type { CrewWork } from './crew-work.js';
 import { optimiseVector } from '../vector/optimise-vector.js';
 
-/**
- * Encodes one file at its need, or makes a vector smaller, and keeps what came of it.
- *
- * @param read the bytes of the file; left out, those in the workspace
- */
+export interface OneEncode {
+  /** The bytes of the file; left out, those in the workspace. */
+  readonly read?: (contentHash: string) => Promise<Buffer>;
+  /** Drafts of it at its need that were made before. */
+  readonly drafts?: FirstEncode['drafts'];
+}
+
+/** Encodes one file at its need, or makes a vector smaller, and keeps what came of it. */
 export async function encodeAndKeep(
   workspace: Workspace,
   file: ImageFile,
   need: Size | null,
   policy: Policy,
-  read: (contentHash: string) => Promise<Buffer> = (hash) => workspace.bodies.read(hash),
+  { read = (hash) => workspace.bodies.read(hash), drafts = [] }: OneEncode = {},
 ): Promise<Encoded> {
   let body: Buffer;
   try {
@@ -31,38 +36,55 @@ export async function encodeAndKeep(
     // That is no property of the file: it is tried again once its bytes are there.
     return failedEncode(file, need, messageOf(error));
   }
-  const encoded = await encodeOne(workspace, file, body, need, policy);
+  const encoded = await encodeOne(workspace, { file, body, need, policy, drafts });
   workspace.encodes.add(encoded, encodeKey(policy));
   return encoded;
 }
 
-/**
- * The same by a worker of a crew that is free, or else here.
- */
+/** What makes the encodes of a survey faster. */
+export interface EncodeHelp {
+  /** Who encodes besides. */
+  readonly crew?: CrewWork | undefined;
+  /** What was encoded once before. */
+  readonly firsts?: FirstEncodes | undefined;
+}
+
+/** The same by a worker of a crew that is free, or else here. */
 export async function encodeByAny(
   workspace: Workspace,
   file: ImageFile,
   need: Size | null,
   policy: Policy,
-  crew: CrewWork | undefined,
+  { crew, firsts }: EncodeHelp = {},
 ): Promise<Encoded> {
-  if (!crew?.hasRoomForEncode) return encodeAndKeep(workspace, file, need, policy);
+  if (!crew?.hasRoomForEncode) {
+    const encoded = await encodeAndKeep(workspace, file, need, policy, {
+      drafts: firsts?.draftsOf(file, need) ?? [],
+    });
+    firsts?.delete(file.contentHash);
+    return encoded;
+  }
   await crew.encode(file.contentHash, need);
   const made = workspace.encodes.get(file.contentHash, need, encodeKey(policy));
   return made ?? failedEncode(file, need, 'the survey was stopped before it was encoded');
 }
 
+interface WholeEncode {
+  readonly file: ImageFile;
+  readonly body: Buffer;
+  readonly need: Size | null;
+  readonly policy: Policy;
+  readonly drafts: FirstEncode['drafts'];
+}
+
 async function encodeOne(
   workspace: Workspace,
-  file: ImageFile,
-  body: Buffer,
-  need: Size | null,
-  policy: Policy,
+  { file, body, need, policy, drafts }: WholeEncode,
 ): Promise<Encoded> {
   const { contentHash } = file;
   try {
     if (!need) return { ...failedEncode(file, need, ''), ...(await vector(workspace, body)) };
-    const { body: result, ...made } = await encodeNeeded(body, file, need, policy);
+    const { body: result, ...made } = await encodeNeeded(body, file, need, policy, drafts);
     const resultHash = contentHashOf(result);
     await workspace.bodies.keep(resultHash, result);
     return { contentHash, need, ...made, resultHash, problem: null };

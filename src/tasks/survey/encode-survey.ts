@@ -11,15 +11,13 @@ import { encodeKey } from '../../images/encode-key.js';
 import type { FindEncode } from '../../store/encodes.js';
 import type { Workspace } from '../../store/workspace.js';
 import { refitResult } from './refit-result.js';
-import type { CrewWork } from './survey-options.js';
+import type { EncodeHelp } from './encode-file.js';
 import { noProgress } from '../progress.js';
 import type { TaskOptions } from '../progress.js';
 
-export interface EncodeOptions extends TaskOptions {
+export interface EncodeOptions extends TaskOptions, EncodeHelp {
   /** Encodes that others are making, by content hash: they are waited for and not made twice. */
   readonly underWay?: ReadonlyMap<string, Promise<void>> | undefined;
-  /** Who encodes besides. */
-  readonly crew?: CrewWork | undefined;
   /** Called with each encode as it is made, and the bytes of the file as it is. */
   readonly onEncoded?: (encoded: Encoded, bytes: number) => void;
 }
@@ -36,21 +34,17 @@ export async function encodeSurvey(
   facts: Pick<SurveyFacts, 'head' | 'files'>,
   policy: Policy,
   largest: ReadonlyMap<string, Size>,
-  { signal, onProgress = noProgress, underWay, onEncoded = () => {}, crew }: EncodeOptions = {},
-): Promise<Encoded[]> {
-  const kept = workspace.encodes.ofSurvey(facts.head.id, encodeKey(policy));
-  const known: Encoded[] = [];
-  const due: { file: ImageFile; need: Size | null }[] = [];
-  for (const file of facts.files) {
-    const need = largest.get(file.contentHash) ?? null;
-    if (!isJudged(file, need)) continue;
-    const encoded = keptEncode(workspace, file, need, policy, kept);
-    if (encoded) known.push(encoded);
-    else due.push({ file, need });
-  }
+  {
+    signal,
+    onProgress = noProgress,
+    underWay,
+    onEncoded = () => {},
+    crew,
+    firsts,
+  }: EncodeOptions = {},
+): Promise<readonly Encoded[]> {
+  const { known, due } = encodesDue(workspace, facts, policy, largest);
   if (due.length === 0) return known;
-  // What may waste the most comes first, and no large one is left alone at the end.
-  due.sort((one, other) => other.file.bytes - one.file.bytes);
   // The encoders take a while to load.
   const { encodeByAny } = await import('./encode-file.js');
   const limit = pLimit(picturesAtOnce + (crew?.capacity ?? 0));
@@ -65,7 +59,7 @@ export async function encodeSurvey(
         const encoded =
           made && isWhole(workspace, made)
             ? made
-            : await encodeByAny(workspace, file, need, policy, crew);
+            : await encodeByAny(workspace, file, need, policy, { crew, firsts });
         onEncoded(encoded, file.bytes);
         onProgress({ stage: 'images', done: ++done, total: due.length, doing: file.mediaType });
         return encoded;
@@ -73,6 +67,40 @@ export async function encodeSurvey(
     ),
   );
   return [...known, ...results.flat()];
+}
+
+/** An image file that is still to be encoded at its need. */
+export interface DueEncode {
+  readonly file: ImageFile;
+  readonly need: Size | null;
+}
+
+/** The encodes of a survey. */
+export interface EncodesDue {
+  readonly known: readonly Encoded[];
+  readonly due: readonly DueEncode[];
+}
+
+/** What the workspace holds already of the encodes of a survey, and what is missing. */
+export function encodesDue(
+  workspace: Workspace,
+  { head, files }: Pick<SurveyFacts, 'head' | 'files'>,
+  policy: Policy,
+  largest: ReadonlyMap<string, Size>,
+): EncodesDue {
+  const kept = workspace.encodes.ofSurvey(head.id, encodeKey(policy));
+  const known: Encoded[] = [];
+  const due: DueEncode[] = [];
+  for (const file of files) {
+    const need = largest.get(file.contentHash) ?? null;
+    if (!isJudged(file, need)) continue;
+    const encoded = keptEncode(workspace, file, need, policy, kept);
+    if (encoded) known.push(encoded);
+    else due.push({ file, need });
+  }
+  // What may waste the most comes first, and no large one is left alone at the end.
+  due.sort((one, other) => other.file.bytes - one.file.bytes);
+  return { known, due };
 }
 
 /** Whether an encode tells anything of a file: it can be read, and is shown or has no pixels. */

@@ -5,14 +5,12 @@ import { noSteps } from '../../core/survey/failed-encode.js';
 import type { Encoded } from '../../core/survey/encoded.js';
 import type { EncodedFormat, Policy } from '../../core/policy/policy.js';
 import { refitPapers } from '../../core/refit/refit-job.js';
+import { usualExponent } from '../../core/survey/encoded.js';
 import type { RefitFile } from '../../core/refit/refit-job.js';
 import type { RefitManifest } from '../../core/refit/refit-manifest.js';
 import { encodeKey } from '../../images/encode-key.js';
 import { contentHashOf } from '../../images/hash.js';
 import type { Workspace } from '../../store/workspace.js';
-
-/** How bytes depend on pixels, where the two encodes that would tell are in another workspace. */
-const usualExponent = 0.8;
 
 const formats: Readonly<Record<string, EncodedFormat>> = {
   'image/jpeg': 'jpeg',

@@ -1,15 +1,15 @@
-import type { PageVisitor } from '../../browser/visit/survey-browser.js';
 import type { VisitLimits } from '../../browser/visit/page-visit.js';
 import type { Access } from '../../core/address/access.js';
 import type { Policy } from '../../core/policy/policy.js';
 import type { NamedGroup } from '../../core/survey/page-groups.js';
-import type { Size } from '../../core/base/size.js';
 import type { SurveyHead } from '../../core/survey/survey.js';
 import type { View } from '../../core/visitors/view.js';
 import type { ListedPage } from '../../crawl/address-list.js';
 import type { Scope } from '../../crawl/scope.js';
 import type { SurveyOutcome } from '../../output/views/survey.js';
 import type { TaskOptions } from '../progress.js';
+import type { CrewWork } from './crew-work.js';
+import type { FirstRanking } from './first-ranking.js';
 import type { HostOptions } from './starts.js';
 
 export interface SurveyOptions extends TaskOptions, HostOptions {
@@ -49,6 +49,8 @@ export interface SurveyOptions extends TaskOptions, HostOptions {
   readonly noEncodes?: boolean;
   readonly policy: Policy;
   readonly limits?: VisitLimits;
+  /** Told what is wasted as soon as every image was encoded once; workers of a crew encode them as a whole. */
+  readonly onFirstRanking?: ((ranking: FirstRanking) => void | Promise<void>) | undefined;
   /** Who works on it besides. */
   readonly crew?: Crew | undefined;
 }
@@ -76,25 +78,6 @@ export interface Crew {
   readonly begin: (head: SurveyHead, options: WorkOptions) => CrewWork;
   /** Waits until a page may be loaded at the pace that all keep together. */
   readonly turn: (url: string, pace: number, signal?: AbortSignal) => Promise<void>;
-}
-
-/** The work on one survey that is given to a crew. */
-export interface CrewWork {
-  readonly visitors: (views: readonly View[]) => readonly PageVisitor[];
-  /** Whether one of them is free to encode. */
-  readonly hasRoomForEncode: boolean;
-  readonly capacity: number;
-  /** Has one of them encode a file at its need, and keep what came of it. */
-  readonly encode: (contentHash: string, need: Size | null) => Promise<void>;
-  /**
-   * Has one of them sum up a part of the survey, and keep what came of it.
-   *
-   * @param closing tells one attempt to close the survey from another
-   * @returns whether one of them did
-   */
-  readonly sum: (part: number, closing: string) => Promise<boolean>;
-  /** @param isStopped whether the survey was stopped by a person, and is to be left alone */
-  readonly close: (isStopped: boolean) => Promise<void>;
 }
 
 /** What a survey comes to. */

@@ -13,16 +13,19 @@ import { TextThread } from '../../texts/text-thread.js';
 import { noProgress, noTrace } from '../progress.js';
 import type { Progress } from '../progress.js';
 import { crawl } from './crawl.js';
+import type { EncodeHelp } from './encode-file.js';
 import type { EncodeAhead } from './encode-ahead.js';
 import { judgeSurvey } from '../sums/judge-survey.js';
 import { sumSurvey } from '../sums/sum-survey.js';
 import { SurveyParts } from '../sums/survey-parts.js';
 import { fetcher } from './fetcher.js';
+import type { FirstEncodes } from './first-encodes.js';
 import { bodyKeeper, loadImageReader } from './keep-body.js';
 import { KeepPages } from './keep-pages.js';
 import { examineFonts } from './font-work.js';
 import type { OpenStarts } from './starts.js';
-import type { CrewWork, SurveyResult, WorkOptions } from './survey-options.js';
+import type { CrewWork } from './crew-work.js';
+import type { SurveyResult, WorkOptions } from './survey-options.js';
 import { maxNamingBytes, NamingFiles } from './naming-files.js';
 import { TextWork } from './text-work.js';
 import { WorstImages } from './worst-images.js';
@@ -73,7 +76,10 @@ export async function workOn(
       const naming = new NamingFiles({ fetch, refusal, onTrace });
       const encodes = !options.noBodies && !options.noEncodes;
       const worst = new WorstImages();
-      const ahead = encodes ? await encodeAhead(workspace, options, worst, crew) : undefined;
+      // Who has a crew has several machines, and each of them searches at once.
+      const firsts = encodes && !crew ? await firstEncodes(workspace, options) : undefined;
+      const help = { crew, firsts };
+      const ahead = encodes ? await encodeAhead(workspace, options, worst, help) : undefined;
       const onProgress = (progress: Progress) => tell({ ...progress, worst: worst.top });
       const own = (browser?.visitors ?? []).map((visitor) => inTurn(visitor, options));
       const visitors = [...own, ...(crew?.visitors(options.views) ?? [])];
@@ -100,11 +106,17 @@ export async function workOn(
       const underWay = ahead?.end();
       pages.setGroups(head.id, groupPages(pages.sketches(head.id), options.groups));
       if (!signal?.aborted) pages.seal(head.id);
-      const common = { signal, onProgress, crew, groups: options.groups };
+      const { groups, onFirstRanking } = options;
+      const common = { signal, onProgress, ...help, groups };
       const judged =
         !signal?.aborted && encodes
           ? await judgeSurvey(workspace, head, options.policy, {
-              ...{ ...common, underWay, onEncoded: worst.add.bind(worst) },
+              ...{
+                ...common,
+                underWay,
+                onFirstRanking,
+                onEncoded: (made, bytes) => worst.add(made, bytes),
+              },
             })
           : undefined;
       await ahead?.done();
@@ -178,11 +190,19 @@ async function encodeAhead(
   workspace: Workspace,
   { views, policy }: Pick<WorkOptions, 'views' | 'policy'>,
   worst: WorstImages,
-  crew: CrewWork | undefined,
+  help: EncodeHelp,
 ): Promise<EncodeAhead> {
   // Whoever makes no encodes is spared the time that the encoders take to load.
   const { EncodeAhead } = await import('./encode-ahead.js');
-  return new EncodeAhead(workspace, views, policy, worst, crew);
+  return new EncodeAhead(workspace, views, policy, worst, help);
+}
+
+async function firstEncodes(
+  workspace: Workspace,
+  { policy }: Pick<WorkOptions, 'policy'>,
+): Promise<FirstEncodes> {
+  const { FirstEncodes } = await import('./first-encodes.js');
+  return new FirstEncodes(workspace, policy);
 }
 
 function resultOf(

@@ -23,11 +23,14 @@ export class WorstImages {
           this.#addresses.set(contentHash, url);
   }
 
-  /** @param bytes those of the file as it is */
-  add({ contentHash, problem, steps }: Encoded, bytes: number): void {
+  /**
+   * @param bytes those of the file as it is
+   * @param isEstimate whether it was encoded only once
+   */
+  add({ contentHash, problem, steps }: Encoded, bytes: number, isEstimate = false): void {
     const url = this.#addresses.get(contentHash);
     if (url === undefined || problem !== null) return;
-    const image = { url, bytes, needed: Math.min(bytes, steps.best) };
+    const image = { url, bytes, needed: Math.min(bytes, steps.best), isEstimate };
     // A later page may need more of it than the first: then one that was not among the worst may be.
     const isAnew = this.#top.some((one) => one.url === url);
     this.#found.set(url, image);

@@ -2,6 +2,7 @@ import { relativePathOf, splitExtension } from '../../address/address.js';
 import { groupBy } from '../../base/group-by.js';
 import type { Size } from '../../base/size.js';
 import type { Policy } from '../../policy/policy.js';
+import { usualExponent } from '../../survey/encoded.js';
 import { planWidths, usualSlack } from '../../slots/width-plan.js';
 import { askedWidth } from './own-choices.js';
 import type { OwnChoice } from './own-choices.js';
@@ -18,8 +19,6 @@ export interface SystemWidths {
   readonly pathOf: (url: string, size: Size) => string | null;
 }
 
-/** How bytes follow pixels between the widths of one picture, where no encode says it. */
-const usualExponent = 0.8;
 /** A candidate that is less than a tenth wider than what is asked for serves as well. */
 const nearEnough = 0.9;
 
