@@ -1,4 +1,5 @@
 import { area } from '../core/base/size.js';
+import type { Size } from '../core/base/size.js';
 import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
 import { encodeExactly } from './encoded-picture.js';
 import type { EncodedPicture } from './encoded-picture.js';
@@ -6,6 +7,7 @@ import { lossyFormat } from './lossy-formats.js';
 import { searchFormat } from './lossy-search.js';
 import { encodesToTell, ownBytesAt, ownQualityAt } from './own-format.js';
 import type { Reduced } from './picture.js';
+import { fewTiles } from './sample.js';
 
 export interface FormatSearch {
   readonly formats: readonly EncodedFormat[];
@@ -13,7 +15,7 @@ export interface FormatSearch {
   readonly own: EncodedFormat;
   readonly nature: Nature;
   readonly policy: Policy;
-  /** Drafts that are there already, of its tiles where it is searched on tiles first. */
+  /** Drafts of the whole picture that are there already. */
   readonly drafts?: readonly EncodedPicture[] | undefined;
 }
 
@@ -38,11 +40,17 @@ export async function searchFormats(
   const { own, nature, policy, drafts } = search;
   const formats = inTurn(new Set([...search.formats, own]));
   const inAll = { own, nature, policy };
-  const sample = await tilesOf(picture, nature);
-  const first = sample ?? picture;
-  const known = await encodesIn(first, sample ? 1 : frames, { ...inAll, formats, drafts });
-  if (!sample) return withOwn(picture, frames, known, inAll);
-  const onTiles = await withOwn(sample, 1, known, inAll);
+  const sample = isSampled(picture.size, nature) ? await picture.sample(fewTiles) : null;
+  if (!sample) {
+    const known = await encodesIn(picture, frames, { ...inAll, formats, drafts });
+    return withOwn(picture, frames, known, inAll);
+  }
+  const onTiles = await withOwn(
+    sample,
+    1,
+    await encodesIn(sample, 1, { ...inAll, formats }),
+    inAll,
+  );
   const tried = onTiles.made;
   const { bytes, similarity } = onTiles.chosen;
   // The edges between tiles are hard, and not in the picture: what nearly did on the sample may do on the whole.
@@ -56,11 +64,13 @@ export async function searchFormats(
         one.bytes <= bytes * nearly,
     ),
   );
-  const made = [...(await encodesIn(picture, frames, { ...inAll, formats: promising, tried }))];
+  const made = [
+    ...(await encodesIn(picture, frames, { ...inAll, formats: promising, tried, drafts })),
+  ];
   // Where none of them does on the whole picture, one that is larger may.
   if (smallest(made, policy.similarity) === undefined) {
     const others = formats.filter((format) => !promising.includes(format));
-    made.push(...(await encodesIn(picture, frames, { ...inAll, formats: others, tried })));
+    made.push(...(await encodesIn(picture, frames, { ...inAll, formats: others, tried, drafts })));
   }
   if (made.some(({ format }) => format === own)) return withOwn(picture, frames, made, inAll);
   const chosen = best(made, policy.similarity);
@@ -98,10 +108,9 @@ async function withOwn(
   return { made, chosen, ownBytes: chosen.format === own ? chosen.bytes : ownBytes };
 }
 
-/** Tiles of a picture on which it is searched first; `null` where that is done on the whole. */
-export async function tilesOf(picture: Reduced, nature: Nature): Promise<Reduced | null> {
-  const isSampled = nature !== 'drawing' && area(picture.size) >= leastSampled;
-  return isSampled ? picture.sample() : null;
+/** Whether a picture is looked at in tiles first. */
+export function isSampled(size: Size, nature: Nature): boolean {
+  return nature !== 'drawing' && area(size) >= leastSampled;
 }
 
 /** Pixels from which a picture is searched on tiles of it first: below, that takes as long as the encodes that it saves. */

@@ -7,6 +7,7 @@ import type { Size } from '../core/base/size.js';
 import { needsItsProfile } from './colours.js';
 import { maxPixels } from './facts.js';
 import { sampleOf } from './sample.js';
+import type { Tiles } from './sample.js';
 
 /** A picture reduced to the size that it is needed in, decoded once and encoded in several ways. */
 export interface Reduced {
@@ -20,7 +21,7 @@ export interface Reduced {
   readonly size: Size;
   readonly colours: Colours;
   /** Tiles of it, to try encodes on; `null` where the whole is small, or cannot be taken up again from its pixels. */
-  readonly sample: () => Promise<Reduced | null>;
+  readonly sample: (most: Tiles) => Promise<Reduced | null>;
   /** The same picture in a smaller size. */
   readonly smaller: (size: Size) => Promise<Reduced>;
 }
@@ -76,13 +77,13 @@ async function fromPixels(picture: Sharp, size: Size, whole: () => Sharp): Promi
   const pixels = pixelsOf(data, info);
   return {
     ...{ pipeline, whole, still: pipeline, size, colours: coloursOf(pixels) },
-    sample: () => sampled(pixels),
+    sample: (most) => sampled(pixels, most),
     smaller: (less) => fromPixels(shrunk(pipeline(), less), less, () => shrunk(whole(), less)),
   };
 }
 
-async function sampled(pixels: RawPixels): Promise<Reduced | null> {
-  const sample = sampleOf(pixels);
+async function sampled(pixels: RawPixels, most: Tiles): Promise<Reduced | null> {
+  const sample = sampleOf(pixels, most);
   if (!sample) return null;
   const { bytes, ...raw } = sample;
   const pipeline = () => sharp(bytes, { raw: raw as Raw });

@@ -2,19 +2,32 @@ import type { RawPixels } from '../core/pixels/colours.js';
 
 /** The side of a tile in pixels: a multiple of all that formats divide a picture into (64 in AVIF, 16 in JPEG and WebP). */
 const tile = 128;
-const mostAcross = 4;
-const mostDown = 3;
+
+/** The most tiles of a sample. */
+export interface Tiles {
+  readonly across: number;
+  readonly down: number;
+}
+
+/** About 200,000 pixels, which need nearly the quality that the whole needs. */
+export const fewTiles: Tiles = { across: 4, down: 3 };
+/** About 800,000 pixels, which have the bytes for each pixel that the whole has. */
+export const manyTiles: Tiles = { across: 8, down: 6 };
+
 /** A picture that has not this many times the pixels of its sample is encoded as it is. */
 const leastRatio = 3;
 
 /**
- * Tiles from all over a picture, put together: about 200,000 pixels that need nearly the quality that the whole needs.
+ * Tiles from all over a picture, put together.
  *
  * @returns `null` for a picture that is not much larger than its sample would be
  */
-export function sampleOf({ width, height, channels, bytes }: RawPixels): RawPixels | null {
-  const across = Math.min(mostAcross, Math.floor(width / tile));
-  const down = Math.min(mostDown, Math.floor(height / tile));
+export function sampleOf(
+  { width, height, channels, bytes }: RawPixels,
+  most: Tiles,
+): RawPixels | null {
+  const across = Math.min(most.across, Math.floor(width / tile));
+  const down = Math.min(most.down, Math.floor(height / tile));
   const size = { width: across * tile, height: down * tile };
   const pixels = size.width * size.height;
   if (pixels === 0 || width * height < leastRatio * pixels) return null;

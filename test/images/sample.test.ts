@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { sampleOf } from '../../src/images/sample.js';
+import { fewTiles, manyTiles, sampleOf } from '../../src/images/sample.js';
 
 /** A picture whose pixels say where they are: column and row, each modulo 251. */
 function coordinates(width: number, height: number) {
@@ -16,9 +16,11 @@ function coordinates(width: number, height: number) {
 
 describe('sampleOf', () => {
   it('puts whole tiles of the picture together, from its corners inwards', () => {
-    const sample = sampleOf(coordinates(1_900, 1_250))!;
+    const sample = sampleOf(coordinates(1_900, 1_250), fewTiles)!;
     expect([sample.width, sample.height]).toEqual([512, 384]);
     const at = (x: number, y: number) => [...sample.bytes.subarray((y * 512 + x) * 3).slice(0, 2)];
+    const more = sampleOf(coordinates(2_400, 1_600), manyTiles)!;
+    expect([more.width, more.height]).toEqual([1_024, 768]);
     expect(at(0, 0)).toEqual([0, 0]);
     expect(at(511, 383)).toEqual([1_899 % 251, 1_249 % 251]);
     // Inside a tile, neighbours are neighbours.
@@ -32,8 +34,9 @@ describe('sampleOf', () => {
       fc.property(
         fc.integer({ min: 1, max: 2_000 }),
         fc.integer({ min: 1, max: 900 }),
-        (width, height) => {
-          const sample = sampleOf(coordinates(width, height));
+        fc.constantFrom(fewTiles, manyTiles),
+        (width, height, tiles) => {
+          const sample = sampleOf(coordinates(width, height), tiles);
           if (!sample) return;
           sampled++;
           expect(sample.width * sample.height * 3).toBeLessThanOrEqual(width * height);
