@@ -16,7 +16,7 @@ export function drawFirstRanking({ ranking, estimated }: FirstRankingView, scree
     '',
     rankTable(ranking.rows, ranking, screen),
     ...(ranking.leftOut > 0
-      ? [dim(`${count(ranking.leftOut, 'more row')} in the final list`)]
+      ? [dim(`${count(ranking.leftOut, 'more row')}; zealous-lynx rank lists all at the end`)]
       : []),
     '',
   ].join('\n');

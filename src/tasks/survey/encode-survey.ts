@@ -18,8 +18,8 @@ import type { TaskOptions } from '../progress.js';
 export interface EncodeOptions extends TaskOptions, EncodeHelp {
   /** Encodes that others are making, by content hash: they are waited for and not made twice. */
   readonly underWay?: ReadonlyMap<string, Promise<void>> | undefined;
-  /** Called with each encode as it is made, and the bytes of the file as it is. */
-  readonly onEncoded?: (encoded: Encoded, bytes: number) => void;
+  /** Called with each encode as it is made, the bytes of the file as it is, and whether it is estimated. */
+  readonly onEncoded?: (encoded: Encoded, bytes: number, isEstimate?: boolean) => void;
 }
 
 /**

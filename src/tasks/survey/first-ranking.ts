@@ -38,7 +38,7 @@ export async function rankFirst(
   largest: ReadonlyMap<string, Size>,
   { firsts, ...options }: FirstRankingOptions,
 ): Promise<FirstRanking | undefined> {
-  const { signal, onProgress = noProgress, underWay, groups } = options;
+  const { signal, onProgress = noProgress, onEncoded = () => {}, underWay, groups } = options;
   const { due } = encodesDue(workspace, facts, policy, largest);
   const missing = due.filter(({ file, need }) => !need || !firsts.has(file, need));
   const { encodeByAny } = await import('./encode-file.js');
@@ -50,6 +50,8 @@ export async function rankFirst(
     // A vector has no pixels to search for: it is soon as small as it can be.
     if (need) await firsts.make(file, need);
     else await encodeByAny(workspace, file, need, policy);
+    const estimate = need && firsts.estimateOf(file, need);
+    if (estimate) onEncoded(estimate, file.bytes, true);
     onProgress({ stage: 'first', done: ++done, total: due.length, doing: file.mediaType });
   };
   await Promise.all(missing.map((one) => limit(() => encode(one))));

@@ -115,7 +115,7 @@ export async function workOn(
                 ...common,
                 underWay,
                 onFirstRanking,
-                onEncoded: (made, bytes) => worst.add(made, bytes),
+                onEncoded: worst.add.bind(worst),
               },
             })
           : undefined;
