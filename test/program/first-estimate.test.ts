@@ -59,7 +59,7 @@ describe('the first estimate of a survey', () => {
     expect(wasteIn(quiet.stdout)).toBeGreaterThan(0);
   });
 
-  it('is all that is estimated: a survey that is stopped after it ends with the same numbers', async () => {
+  it('leaves nothing behind: a survey that is stopped after it comes to the same numbers', async () => {
     const cwd = temporaryFolder();
     const child = start(['survey', site(cwd), ...oneView], { cwd });
     child.stderr!.setEncoding('utf8').on('data', (text: string) => {

@@ -46,10 +46,11 @@ export async function rankFirst(
   let done = due.length - missing.length;
   const encode = async ({ file, need }: DueEncode) => {
     if (signal?.aborted) return;
-    await underWay?.get(file.contentHash);
-    // A vector has no pixels to search for: it is soon as small as it can be.
+    const made = underWay?.get(file.contentHash);
+    await made;
     if (need) await firsts.make(file, need);
-    else await encodeByAny(workspace, file, need, policy);
+    // A vector has no pixels to search for: it is soon as small as it can be.
+    else if (!made) await encodeByAny(workspace, file, need, policy);
     const estimate = need && firsts.estimateOf(file, need);
     if (estimate) onEncoded(estimate, file.bytes, true);
     onProgress({ stage: 'first', done: ++done, total: due.length, doing: file.mediaType });
