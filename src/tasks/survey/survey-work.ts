@@ -76,7 +76,7 @@ export async function workOn(
       const naming = new NamingFiles({ fetch, refusal, onTrace });
       const encodes = !options.noBodies && !options.noEncodes;
       const worst = new WorstImages();
-      // Who has a crew has several machines, and each of them searches at once.
+      // A crew is several machines: each of them searches as soon as it is free.
       const firsts = encodes && !crew ? await firstEncodes(workspace, options) : undefined;
       const help = { crew, firsts };
       const ahead = encodes ? await encodeAhead(workspace, options, worst, help) : undefined;
@@ -111,12 +111,8 @@ export async function workOn(
       const judged =
         !signal?.aborted && encodes
           ? await judgeSurvey(workspace, head, options.policy, {
-              ...{
-                ...common,
-                underWay,
-                onFirstRanking,
-                onEncoded: worst.add.bind(worst),
-              },
+              ...common,
+              ...{ underWay, onFirstRanking, onEncoded: worst.add.bind(worst) },
             })
           : undefined;
       await ahead?.done();
