@@ -1,6 +1,7 @@
 import pLimit from 'p-limit';
 import { Tinypool } from 'tinypool';
 import type { TextFacts } from '../core/survey/resource.js';
+import type { StyleRule } from '../core/survey/style-use.js';
 import type { ExaminedKind } from './text-facts.js';
 import type { TextWorker } from './text-worker.js';
 
@@ -39,6 +40,14 @@ export class TextThread {
     return this.#run('facts', { ...task, minifies: true }).catch((error: unknown) => {
       if ((error as Error).name !== 'AbortError') throw error;
       return this.#run('facts', { ...task, minifies: false });
+    });
+  }
+
+  /** The rules of a style sheet; `undefined` where they take too long. */
+  rules(body: Buffer): Promise<readonly StyleRule[] | undefined> {
+    return this.#run('rules', { body }).catch((error: unknown) => {
+      if ((error as Error).name !== 'AbortError') throw error;
+      return undefined;
     });
   }
 

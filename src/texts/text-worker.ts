@@ -1,9 +1,11 @@
 // Runs in a thread of its own: minifiers and font tools compute for seconds without a pause.
 import { constants, setPriority } from 'node:os';
 import type { TextFacts } from '../core/survey/resource.js';
+import type { StyleRule } from '../core/survey/style-use.js';
 import { asWoff2, subsetBytes } from './font-facts.js';
 import { loadMinifiers } from './minify.js';
 import { loadVectorTool } from './smaller-vector.js';
+import { readStyleRules } from './style-rules.js';
 import { textFactsOf } from './text-facts.js';
 import type { ExaminedKind } from './text-facts.js';
 
@@ -12,7 +14,7 @@ import type { ExaminedKind } from './text-facts.js';
 if (process.platform === 'linux') setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 
 /** What a thread can hand over; a module or a function would end it. */
-type Sendable = TextFacts | number | null | void;
+type Sendable = TextFacts | StyleRule[] | number | null | void;
 
 /** What can be asked of the thread, by name. Bodies arrive as plain bytes. */
 const work = {
@@ -30,6 +32,8 @@ const work = {
     kind: ExaminedKind;
     minifies: boolean;
   }) => textFactsOf(contentHash, asBuffer(body), kind, minifies),
+  rules: ({ body }: { body: Uint8Array }) =>
+    Promise.resolve(readStyleRules(asBuffer(body).toString('utf8'))),
   woff2: ({ body }: { body: Uint8Array }) => asWoff2(asBuffer(body)),
   subset: ({ body, characters }: { body: Uint8Array; characters: string }) =>
     subsetBytes(asBuffer(body), characters),
@@ -37,7 +41,7 @@ const work = {
 
 export type TextWorker = typeof work;
 
-export const { prepare, facts, woff2, subset } = work;
+export const { prepare, facts, rules, woff2, subset } = work;
 
 function asBuffer({ buffer, byteOffset, byteLength }: Uint8Array): Buffer {
   return Buffer.from(buffer, byteOffset, byteLength);

@@ -26,7 +26,7 @@ const used = [
 ];
 
 describe('the rules of a style sheet that are used', () => {
-  it('are those of every width, pointer and density, though they are not counted in each view', async () => {
+  it('are those of every width, pointer and density, though they are measured in few of them', async () => {
     const cwd = temporaryFolder();
     const sheet = [...used, rule('idle', '.gone'), rule('idler', '.gone .too')].join('\n');
     const { origin } = await serve({
@@ -41,7 +41,7 @@ describe('the rules of a style sheet that are used', () => {
     expect(finding.files.map(({ data }) => data.share)).toEqual([0.25]);
   });
 
-  it('are counted in each view where no view has a mouse, and no window is swept over all widths', async () => {
+  it('are those of every view where no window is swept over all widths', async () => {
     const cwd = temporaryFolder();
     const tablets = `@media (min-width:700px){${rule('tablets')}}`;
     const { origin } = await serve({
@@ -53,5 +53,30 @@ describe('the rules of a style sheet that are used', () => {
     await run(['survey', `${origin}/`, '--view', 'phone', '--view', 'tablet'], { cwd });
     const { finding } = await runJson<FilesDocument>(['explain', 'unused-style'], { cwd });
     expect(finding.files.map(({ data }) => data.share)).toEqual([0.5]);
+  });
+
+  it('are those of states, of classes that come and go while it is scrolled, and of shadow roots and frames, too', async () => {
+    const cwd = temporaryFolder();
+    const there = [
+      rule('pointed', 'p:hover'),
+      rule('scrolled', 'body.scrolled p'),
+      rule('framed', 'blockquote'),
+      rule('shadowed', 'em.inside'),
+    ];
+    const sheet = [...there, rule('idle', 'p.gone em'), rule('idler', 'dl dt')].join('\n');
+    const { origin } = await serve({
+      '/': {
+        body: `<!doctype html><title>Kites</title><link rel="icon" href="data:,"><link rel="stylesheet" href="/kites.css">
+          <p style="height:4000px">Kites</p><iframe srcdoc="<link rel=stylesheet href=/kites.css><blockquote>Kites</blockquote>"></iframe><div></div>
+          <script>
+            document.querySelector('div').attachShadow({ mode: 'open' }).innerHTML = '<link rel="stylesheet" href="/kites.css"><em class="inside">Kites</em>';
+            addEventListener('scroll', () => document.body.classList.toggle('scrolled', scrollY > 0));
+          </script>`,
+      },
+      '/kites.css': { type: 'text/css', body: sheet },
+    });
+    await run(['survey', `${origin}/`], { cwd });
+    const { finding } = await runJson<FilesDocument>(['explain', 'unused-style'], { cwd });
+    expect(finding.files.map(({ data }) => data.share)).toEqual([0.33]);
   });
 });

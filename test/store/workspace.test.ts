@@ -109,7 +109,7 @@ const record = {
   ],
   shape: {
     ...{ full: [3, 4_000_000_000], frame: [3], marks: ['journal'] },
-    ...{ trail: ['Home'], heading: 'Kites' },
+    ...{ skeleton: [3], trail: ['Home'], heading: 'Kites' },
   },
   document: '0123456789abcdef',
   curves: [

@@ -1,6 +1,5 @@
-import { shadowRootOf } from './element.js';
-
-type Tree = Document | ShadowRoot;
+import { treesOf } from './trees.js';
+import type { Tree } from './trees.js';
 
 /** The document and the open shadow roots that were in it when it was first brought to rest. */
 let trees: readonly Tree[] = [];
@@ -31,15 +30,4 @@ function animationsIn(tree: Tree): Animation[] {
   return tree instanceof Document
     ? Document.prototype.getAnimations.call(tree)
     : ShadowRoot.prototype.getAnimations.call(tree);
-}
-
-function treesOf(root: Document): Tree[] {
-  const found: Tree[] = [root];
-  // What is found is looked through in its turn.
-  for (const tree of found)
-    for (const element of tree.querySelectorAll('*')) {
-      const inside = shadowRootOf(element);
-      if (inside) found.push(inside);
-    }
-  return found;
 }

@@ -1,4 +1,5 @@
 import type { Size } from '../../core/base/size.js';
+import { noteNames } from './rule-use.js';
 import { canWait, drawn, rest } from './waiting.js';
 
 /** The most screens that an endless page is scrolled. */
@@ -29,6 +30,7 @@ export async function scrollThrough(pause: number, pauseAtEnds: number): Promise
     await heard(isLast() ? pauseAtEnds : pause);
     if (isLast()) break;
   }
+  noteNames();
   scrollTo({ top: 0, behavior: 'instant' });
   await heard(pauseAtEnds);
 }

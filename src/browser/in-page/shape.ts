@@ -8,6 +8,9 @@ const maxElements = 5_000;
 /** How many elements up the tree tell one place in a document from another. */
 const reach = 3;
 
+/** How many elements below the body the skeleton of a document reaches. */
+const depth = 4;
+
 /** The most classes of a body that are kept. */
 const maxMarks = 20;
 
@@ -23,6 +26,7 @@ const proseNames = new Set(
 export function shapeOf(): DocumentSketch {
   const hashes = new Set<number>();
   const framing = new Set<number>();
+  const skeleton = new Set<number>();
   const texts = new Set<Element>();
   const labels = new Map<Element, string>();
   const labelOf = (element: Element) => {
@@ -33,23 +37,35 @@ export function shapeOf(): DocumentSketch {
   let left = maxElements;
   for (const element of document.body?.querySelectorAll('*') ?? []) {
     if (left-- <= 0) break;
-    const path: string[] = [];
-    let at: Element | null = element;
-    for (let step = 0; at && step <= reach; step++, at = parentElementOf(at))
-      path.push(labelOf(at));
+    const above = outwards(element);
+    const path = above.slice(0, reach + 1).map(labelOf);
     const hash = hashOf(path.join('<'));
     hashes.add(hash);
     const parent = parentElementOf(element);
     if (parent && (texts.has(parent) || isText(parent))) texts.add(element);
-    else framing.add(hash);
+    else {
+      framing.add(hash);
+      const below = above.indexOf(document.body);
+      if (below > 0 && below <= depth)
+        skeleton.add(hashOf(above.slice(0, below).map(labelOf).join('<')));
+    }
   }
   return {
     full: smallest(hashes),
     frame: smallest(framing),
+    skeleton: smallest(skeleton),
     marks: marksOf(),
     trail: trailOf(),
     heading: wordsOf(document.querySelector('h1')),
   };
+}
+
+/** An element and those around it, as many as matter. */
+function outwards(element: Element): Element[] {
+  const found: Element[] = [];
+  for (let at: Element | null = element; at && found.length <= depth; at = parentElementOf(at))
+    found.push(at);
+  return found;
 }
 
 function smallest(hashes: ReadonlySet<number>): number[] {

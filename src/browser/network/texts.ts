@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { breakpointsIn } from '../../core/slots/breakpoints.js';
 import type { Breakpoints } from '../../core/slots/breakpoints.js';
+import type { StyleRule } from '../../core/survey/style-use.js';
 import type { Channel } from '../chromium/channel.js';
 import { remembered } from './bodies.js';
 import type { NetworkRecorder } from './network-recorder.js';
@@ -9,6 +10,9 @@ import type { RecordedRequest } from './recorded-request.js';
 
 /** Takes the body of a text or a font, and returns its content hash. */
 export type KeepText = (body: Buffer, kind: TextKind) => string;
+
+/** The rules of a style sheet that was kept, by its content hash; `undefined` where they could not be read in time. */
+export type RulesOf = (contentHash: string) => Promise<readonly StyleRule[] | undefined>;
 
 /** What a text is, as far as it matters to what can be made of it. */
 export type TextKind = 'html' | 'style' | 'script' | 'data' | 'font';
@@ -25,10 +29,12 @@ interface Kept {
 /** Brings the texts out of the browser as they arrive, each address once. Tabs that share a cache share one of these. */
 export class TextCollector {
   readonly #keep: KeepText;
+  readonly #rulesOf: RulesOf;
   readonly #byAddress = new LRUCache<string, Promise<Kept | undefined>>({ max: remembered });
 
-  constructor(keep: KeepText) {
+  constructor(keep: KeepText, rulesOf: RulesOf = () => Promise.resolve(undefined)) {
     this.#keep = keep;
+    this.#rulesOf = rulesOf;
   }
 
   watch(cdp: Channel, recorder: NetworkRecorder): void {
@@ -54,6 +60,13 @@ export class TextCollector {
   /** The breakpoints of the style sheet at an address; `undefined` where there was none. */
   async breakpointsOf(address: string): Promise<Breakpoints | undefined> {
     return (await this.#byAddress.get(address))?.breakpoints;
+  }
+
+  /** The content hash of the style sheet at an address with its rules; `undefined` where either is not known. */
+  async rulesAt(address: string): Promise<readonly [string, readonly StyleRule[]] | undefined> {
+    const contentHash = await this.find(address);
+    const rules = contentHash === undefined ? undefined : await this.#rulesOf(contentHash);
+    return contentHash === undefined || !rules ? undefined : [contentHash, rules];
   }
 
   async #read(cdp: Channel, request: RecordedRequest, kind: TextKind): Promise<Kept | undefined> {

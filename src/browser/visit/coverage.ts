@@ -8,59 +8,26 @@ const maxNumbers = 40_000;
 
 type Range = readonly [start: number, end: number];
 
-/** What the pages of a tab use of their style sheets and scripts, as the browser counts it while they are loaded, scrolled and swept. */
+/** Which functions of their scripts the pages of a tab call, as the browser counts it while they are loaded, scrolled and swept. */
 export class Coverage {
   readonly #cdp: Channel;
-  readonly #countsRules: boolean;
-  /** Addresses of the style sheets of the page, by the browser's number. */
-  readonly #sheets = new Map<string, string>();
 
-  private constructor(cdp: Channel, countsRules: boolean) {
+  private constructor(cdp: Channel) {
     this.#cdp = cdp;
-    this.#countsRules = countsRules;
   }
 
-  /** @param countsRules whether the rules of style sheets are counted: in a large sheet that takes a tenth of a visit */
-  static async start(cdp: Channel, countsRules: boolean): Promise<Coverage> {
-    const coverage = new Coverage(cdp, countsRules);
-    await Promise.all([countsRules && coverage.#startRules(), coverage.#startFunctions()]);
-    return coverage;
-  }
-
-  async #startRules(): Promise<void> {
-    this.#cdp.on('CSS.styleSheetAdded', ({ header }) => {
-      if (!header.isInline && /^https?:/.test(header.sourceURL))
-        this.#sheets.set(header.styleSheetId, keptAddress(header.sourceURL));
-    });
+  static async start(cdp: Channel): Promise<Coverage> {
     await Promise.all([
-      this.#cdp.send('DOM.enable'),
-      this.#cdp.send('CSS.enable'),
-      this.#cdp.send('CSS.startRuleUsageTracking'),
-    ]);
-  }
-
-  async #startFunctions(): Promise<void> {
-    await Promise.all([
-      this.#cdp.send('Profiler.enable'),
+      cdp.send('Profiler.enable'),
       // By function, not by block: that costs scripts nearly nothing.
-      this.#cdp.send('Profiler.startPreciseCoverage', { callCount: false, detailed: false }),
+      cdp.send('Profiler.startPreciseCoverage', { callCount: false, detailed: false }),
     ]);
+    return new Coverage(cdp);
   }
 
-  /** What the page has used since it was begun; files whose content is not known are left out. */
-  async take(
-    texts: TextCollector,
-  ): Promise<{ readonly styleUse: TextUse[]; readonly scriptUse: TextUse[] }> {
-    const [rules, scripts] = await Promise.all([
-      this.#usedRules(),
-      this.#cdp.send('Profiler.takePreciseCoverage'),
-    ]);
-    const used = new Map<string, Range[]>();
-    for (const url of this.#sheets.values()) used.set(url, []);
-    for (const { styleSheetId, startOffset, endOffset } of rules) {
-      const url = this.#sheets.get(styleSheetId);
-      if (url !== undefined) used.get(url)!.push([startOffset, endOffset]);
-    }
+  /** What the page has not called since it was begun; files whose content is not known are left out. */
+  async take(texts: TextCollector): Promise<TextUse[]> {
+    const scripts = await this.#cdp.send('Profiler.takePreciseCoverage');
     const uncalled = new Map<string, Range[]>();
     for (const { url, functions } of scripts.result) {
       if (!/^https?:/.test(url)) continue;
@@ -72,20 +39,13 @@ export class Coverage {
       // A frame that loads the same script may call what the page does not.
       uncalled.set(address, before ? inBoth(outermost(before), outermost(ranges)) : ranges);
     }
-    const told = (files: ReadonlyMap<string, Range[]>) =>
-      Promise.all([...files].map(([url, ranges]) => useOf(url, ranges, texts)));
-    const [styleUse, scriptUse] = await Promise.all([told(used), told(uncalled)]);
-    return { styleUse: styleUse.flat(), scriptUse: scriptUse.flat() };
+    const told = [...uncalled].map(([url, ranges]) => useOf(url, ranges, texts));
+    return (await Promise.all(told)).flat();
   }
 
   /** Forgets the page, so that the next one is counted from its beginning. */
   async restart(): Promise<void> {
-    this.#sheets.clear();
-    await Promise.all([this.#usedRules(), this.#cdp.send('Profiler.takePreciseCoverage')]);
-  }
-
-  async #usedRules() {
-    return this.#countsRules ? (await this.#cdp.send('CSS.takeCoverageDelta')).coverage : [];
+    await this.#cdp.send('Profiler.takePreciseCoverage');
   }
 }
 

@@ -1,7 +1,9 @@
 import { keptAddress } from '../../core/address/address.js';
 import type { HintElement, LoadFacts } from '../../core/survey/load-facts.js';
+import type { IsolatedWorld } from '../chromium/isolated-world.js';
 import type { FoundLoad } from '../in-page/load-facts.js';
 import type { TextCollector } from '../network/texts.js';
+import { usedRules } from './rule-use.js';
 import type { Tab } from './tab.js';
 
 /** How a visit loaded: what the document tells, with what the network and the browser's coverage know. */
@@ -9,6 +11,7 @@ export async function loadFactsOf(
   found: FoundLoad,
   { recorder, coverage }: Pick<Tab, 'recorder' | 'coverage'>,
   texts: TextCollector,
+  worlds: readonly IsolatedWorld[],
   placements: readonly { readonly url: string }[],
 ): Promise<LoadFacts> {
   const document = recorder.document;
@@ -23,6 +26,7 @@ export async function loadFactsOf(
     redirects: recorder.recorded
       .filter(({ id, redirectsTo }) => id === document?.id && redirectsTo !== '')
       .map(({ url }) => url),
-    ...(await coverage.take(texts)),
+    styleUse: await usedRules(worlds, recorder, texts),
+    scriptUse: await coverage.take(texts),
   };
 }

@@ -136,6 +136,7 @@ export class PageVisit {
     const { page, cdp, recorder } = this.#tab;
     const { limits } = this.#options;
     const atOnce = new Set(recorder.recorded.map((request) => request.url));
+    await world.call('noteNames');
     await scrollPage(world, cdp, recorder);
     const settled = await world.settleImages(limits.images);
     this.#stage = 'measured';
@@ -195,8 +196,9 @@ export class PageVisit {
     const found = await world.call<FoundLoad>('loadFacts');
     if (this.#options.sweeps) this.#stage = 'swept';
     const curves = this.#options.sweeps ? await this.#sweep(documents, placements) : [];
-    // Rules for other widths are used when the page is swept.
-    const load = await loadFactsOf(found, this.#tab, this.#options.texts, placements);
+    // Scripts are called, and elements get other names, when the page is swept.
+    const worlds = documents.map((one) => one.world);
+    const load = await loadFactsOf(found, this.#tab, this.#options.texts, worlds, placements);
     return { ...visit, load, curves };
   }
 

@@ -5,7 +5,7 @@ import type { View } from '../../core/visitors/view.js';
 import { BodyCollector } from '../network/bodies.js';
 import type { KeepBody } from '../network/bodies.js';
 import { TextCollector } from '../network/texts.js';
-import type { KeepText } from '../network/texts.js';
+import type { KeepText, RulesOf } from '../network/texts.js';
 import { addCookies, readBrowserState } from '../chromium/access.js';
 import type { VisitorSettings } from '../chromium/access.js';
 import { contextFor, launchBrowser } from '../chromium/launch.js';
@@ -42,6 +42,7 @@ export interface SurveyBrowserOptions extends VisitorSettings {
   readonly tabs: number;
   readonly keepBody: KeepBody;
   readonly keepText: KeepText;
+  readonly rulesOf: RulesOf;
   /** Which machines pages may have the browser connect to. */
   readonly reach?: Reach | undefined;
   readonly onNotice?: Notice | undefined;
@@ -148,19 +149,16 @@ export function sweptOf(views: readonly View[]): number {
   );
 }
 
-/**
- * The views in which it is counted which rules of style sheets are used: the swept one, which passes through all widths, and
- * the most visited one with the other kind of pointer; all views where none has a mouse, and widths are not really changed.
- */
-export function rulesCountedIn(views: readonly View[]): readonly View[] {
-  const swept = views[sweptOf(views)];
-  if (!swept || swept.touch) return views;
-  const touched = views.filter(({ touch }) => touch).toSorted((a, b) => b.share - a.share);
-  return [swept, ...touched.slice(0, 1)];
-}
-
 async function start(options: SurveyBrowserOptions): Promise<Running> {
-  const { views, tabs, keepBody, keepText, limits = defaultVisitLimits, onNotice } = options;
+  const {
+    views,
+    tabs,
+    keepBody,
+    keepText,
+    rulesOf,
+    limits = defaultVisitLimits,
+    onNotice,
+  } = options;
   const { reach = Reach.open() } = options;
   const { accesses = [], browserState } = options;
   const storageState = browserState === undefined ? undefined : readBrowserState(browserState);
@@ -175,7 +173,6 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
       ...(storageState && { storageState }),
     };
     const swept = sweptOf(views);
-    const counting = rulesCountedIn(views);
     const setUp = async (view: View) => {
       const userAgent = options.userAgent ?? `${await userAgentOf(browser, view)} ZealousLynx`;
       const context = await browser.newContext({ ...contextFor(view), ...common, userAgent });
@@ -186,10 +183,9 @@ async function start(options: SurveyBrowserOptions): Promise<Running> {
         context,
         view,
         bodies: new BodyCollector(keepBody),
-        texts: new TextCollector(keepText),
+        texts: new TextCollector(keepText, rulesOf),
         wireBytes: new WireBytes(),
         sweeps: view === views[swept],
-        countsRules: counting.includes(view),
         accesses,
         limits,
         reach,

@@ -39,10 +39,12 @@ const mostAtFirst = 300;
 const mostMore = 140;
 /** Milliseconds after which no more rounds begin. */
 const sweepTime = 8_000;
-/** Milliseconds that the first widths may take where scripts are waited for, and all others. */
+/** Milliseconds that the widths may take where scripts are waited for; the first of them must be measured in that time. */
 const patientTime = 20_000;
 /** How often it is tried: a busy machine may have drawn the page before it is measured. */
 const mostTries = 8;
+/** Milliseconds after which it is not tried again: a large page takes seconds for each. */
+const triesTime = 3_000;
 /** Each round of refinement halves the gaps that are not straight. */
 const maxRounds = 9;
 
@@ -77,9 +79,9 @@ export async function sweep(
   const slots = new SlotMeter(cdp, documents, view);
   if (hasSlots && !documents[0].isStill && (await isReactive(cdp, slots, view))) {
     slots.waitForScripts();
-    // No curve is better than one of sizes that nobody sees.
-    if (!(await slots.measure(first, performance.now() + patientTime))) return [];
     end = performance.now() + patientTime;
+    // No curve is better than one of sizes that nobody sees.
+    if (!(await slots.measure(first, end))) return [];
   } else {
     await slots.measure(evenly(first, mostOfSlow));
     if (end - performance.now() > (2 / 3) * sweepTime) await slots.measure(first);
@@ -109,7 +111,8 @@ async function isReactive(cdp: Channel, slots: SlotMeter, { width }: Size): Prom
   const [farther, nearer] = width / from > to / width ? [from, to] : [to, from];
   const enough = (await watchesSize(cdp)) ? 2 : 1;
   const still = new Set<number>();
-  for (let tries = 0; tries < mostTries; tries++) {
+  const lastTry = performance.now() + triesTime;
+  for (let tries = 0; tries < mostTries && performance.now() < lastTry; tries++) {
     const end = tries % 2 === 0 ? farther : nearer;
     const reacts = await slots.reactsAt(end);
     if (reacts) return true;

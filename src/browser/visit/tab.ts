@@ -20,8 +20,6 @@ export interface TabOptions {
   readonly texts: TextCollector;
   /** What addresses weighed when they were fetched; shared by the tabs of a context. */
   readonly wireBytes: WireBytes;
-  /** Whether it is counted which rules of style sheets the pages use. */
-  readonly countsRules?: boolean;
   /** Credentials for the hosts that require them. */
   readonly accesses?: readonly Access[];
 }
@@ -65,7 +63,6 @@ export class Tab {
     bodies,
     texts,
     wireBytes,
-    countsRules = false,
     accesses = [],
   }: TabOptions): Promise<Tab> {
     const page = await openWindow(context);
@@ -77,7 +74,7 @@ export class Tab {
     await sendHeaders(cdp, accesses);
     await cdp.send('Page.enable');
     await cdp.send('Emulation.setDeviceMetricsOverride', metricsOf(view));
-    const coverage = await Coverage.start(cdp, countsRules);
+    const coverage = await Coverage.start(cdp);
     return new Tab(page, cdp, recorder, coverage, view);
   }
 

@@ -7,6 +7,8 @@ export interface DocumentSketch {
   readonly full: readonly number[];
   /** The same without what stands in texts: paragraphs and what is set among them. */
   readonly frame: readonly number[];
+  /** The same of what stands near its root alone, without the body's own classes: heads, columns, feet. */
+  readonly skeleton: readonly number[];
   /** What its template calls itself: classes of its body. */
   readonly marks: readonly string[];
   /** The breadcrumbs above the page, from the top of the site. */
@@ -15,7 +17,14 @@ export interface DocumentSketch {
   readonly heading: string;
 }
 
-export const noSketch: DocumentSketch = { full: [], frame: [], marks: [], trail: [], heading: '' };
+export const noSketch: DocumentSketch = {
+  full: [],
+  frame: [],
+  skeleton: [],
+  marks: [],
+  trail: [],
+  heading: '',
+};
 
 /** A page with its sketch. */
 export interface SketchedPage {

@@ -1,6 +1,7 @@
 import { pathOf } from '../address/address.js';
 import { freeName } from '../base/free-name.js';
 import type { DocumentSketch, SketchedPage } from './document-sketch.js';
+import { folderOf } from './joined-groups.js';
 
 /**
  * Names groups of pages by what their pages have in common that no other page has: the pattern of their addresses, else a
@@ -17,10 +18,13 @@ export function groupNames(
 ): string[] {
   const names = new Set(taken);
   // A single page is called by its own address, which nobody takes for a pattern.
-  const all = groups.filter(({ length }) => length > 1).flat();
+  const several = groups.filter(({ length }) => length > 1);
+  const all = several.flat();
+  // Pages of several folders are called by none of them.
+  const foldered = new Set(several.filter((pages) => folderOf(pages) !== undefined).flat());
   return groups.map((pages) => {
     const name = freeName(
-      ownName(pages, all),
+      ownName(pages, all, foldered),
       (one) => names.has(one),
       (one, number) => `${one} (${number})`,
     );
@@ -29,7 +33,11 @@ export function groupNames(
   });
 }
 
-function ownName(pages: readonly SketchedPage[], all: readonly SketchedPage[]): string {
+function ownName(
+  pages: readonly SketchedPage[],
+  all: readonly SketchedPage[],
+  foldered: ReadonlySet<SketchedPage>,
+): string {
   const [first] = pages as [SketchedPage];
   const path = pathOf(first.url);
   if (pages.length === 1) return path;
@@ -37,7 +45,8 @@ function ownName(pages: readonly SketchedPage[], all: readonly SketchedPage[]): 
   const others = all.filter(({ url }) => !members.has(url));
   const pattern = commonPattern([...members]);
   const matches = fits(pattern);
-  if (pattern !== '/*' && !others.some(({ url }) => matches(url))) return pattern;
+  const rivals = foldered.has(first) ? others.filter((page) => foldered.has(page)) : others;
+  if (pattern !== '/*' && !rivals.some(({ url }) => matches(url))) return pattern;
   const own = (wordsOf: (sketch: DocumentSketch) => readonly string[]) =>
     wordsOf(first.sketch)
       .filter((word) => pages.every(({ sketch }) => wordsOf(sketch).includes(word)))

@@ -3,6 +3,7 @@ import { addressPattern } from '../address/address-pattern.js';
 import { likenessAmong } from './document-sketch.js';
 import type { Likeness, SketchedPage } from './document-sketch.js';
 import { groupNames } from './group-names.js';
+import { joinedGroups } from './joined-groups.js';
 
 /** A group named by a person, and the addresses in it. */
 export interface NamedGroup {
@@ -28,7 +29,8 @@ interface Group {
 
 /**
  * Finds the pages that were made by one template: first those that a person has named, then those whose documents are alike,
- * judged more mildly where their addresses are of one shape or their bodies have the same classes.
+ * judged more mildly where their addresses are of one shape or their bodies have the same classes, at last those of one folder with
+ * one skeleton.
  *
  * @returns the group's name by the page's address: what a person called it, else what `groupNames` finds
  */
@@ -44,7 +46,7 @@ export function groupPages(
     if (name === undefined) rest.push(page);
     else names.set(page.url, name);
   }
-  const groups = clusters(rest);
+  const groups = joinedGroups(clusters(rest));
   const found = groupNames(groups, new Set(named.map(({ name }) => name)));
   groups.forEach((group, at) => {
     for (const { url } of group) names.set(url, found[at]!);

@@ -106,6 +106,9 @@ export async function workOn(
       const underWay = ahead?.end();
       pages.setGroups(head.id, groupPages(pages.sketches(head.id), options.groups));
       if (!signal?.aborted) pages.seal(head.id);
+      const fonts = examineFonts(workspace, head.id, thread, signal);
+      // Awaited below, and told there if it fails.
+      fonts.catch(() => {});
       const { groups, onFirstRanking } = options;
       const common = { signal, onProgress, ...help, groups };
       const judged =
@@ -117,7 +120,7 @@ export async function workOn(
           : undefined;
       await ahead?.done();
       await texts.done();
-      await examineFonts(workspace, head.id, thread, signal);
+      await fonts;
       // What is read at once is ranked at once.
       if (judged && judged.parts.count > 1 && !signal?.aborted)
         await sumSurvey(workspace, judged, options.policy, common);
@@ -166,6 +169,7 @@ export function openBrowser(
     tabs: Math.min(options.tabs, options.scope.pages),
     keepBody: bodyKeeper(workspace, options.noBodies ?? false, texts),
     keepText: texts.keep,
+    rulesOf: texts.rulesOf,
     reach: open.reach,
     onNotice: options.onNotice,
     memory: options.memory,

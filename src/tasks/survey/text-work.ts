@@ -1,9 +1,14 @@
+import { LRUCache } from 'lru-cache';
 import { messageOf } from '../../core/base/errors.js';
-import type { KeepText } from '../../browser/network/texts.js';
+import type { KeepText, RulesOf } from '../../browser/network/texts.js';
+import type { StyleRule } from '../../core/survey/style-use.js';
 import { contentHashOf } from '../../images/hash.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { ExaminedKind } from '../../texts/text-facts.js';
 import type { TextThread } from '../../texts/text-thread.js';
+
+/** Bytes of the style sheets whose rules are remembered; in memory these are a few times as large. */
+const keptRuleBytes = 24 * 1024 * 1024;
 
 /** Keeps the texts and fonts of a survey, and finds out what can be made of them, each content once, while the crawl goes on. */
 export class TextWork {
@@ -11,6 +16,9 @@ export class TextWork {
   readonly #thread: TextThread;
   readonly #noBodies: boolean;
   readonly #underWay = new Map<string, Promise<unknown>>();
+  readonly #rules = new LRUCache<string, Promise<readonly StyleRule[] | undefined>>({
+    maxSize: keptRuleBytes,
+  });
   #failure: Error | undefined;
 
   constructor(
@@ -30,12 +38,28 @@ export class TextWork {
 
   readonly keep: KeepText = (body, kind) => {
     const contentHash = contentHashOf(body);
+    // Visits wait for them, and for nothing else of what is found out.
+    if (kind === 'style' && !this.#rules.has(contentHash))
+      this.#rules.set(contentHash, this.#readRules(body), { size: body.length });
     this.#begin(contentHash, () => [
       this.#examine(contentHash, body, kind),
       this.#noBodies ? undefined : this.#workspace.bodies.keep(contentHash, body),
     ]);
     return contentHash;
   };
+
+  readonly rulesOf: RulesOf = async (contentHash) => this.#rules.get(contentHash);
+
+  #readRules(body: Buffer): Promise<readonly StyleRule[] | undefined> {
+    return this.#thread.rules(body).catch((error: unknown) => {
+      this.#fail(error);
+      return undefined;
+    });
+  }
+
+  #fail(error: unknown): void {
+    this.#failure ??= error instanceof Error ? error : new Error(messageOf(error));
+  }
 
   /** Examines a vector image, whose body is kept with those of images. */
   examineVector(contentHash: string, body: Buffer): void {
@@ -46,9 +70,7 @@ export class TextWork {
     if (this.#underWay.has(contentHash)) return;
     const done = Promise.all(work())
       // The crawl goes on, and whoever ends it is told.
-      .catch((error: unknown) => {
-        this.#failure ??= error instanceof Error ? error : new Error(messageOf(error));
-      })
+      .catch((error: unknown) => this.#fail(error))
       .finally(() => this.#underWay.delete(contentHash));
     this.#underWay.set(contentHash, done);
   }

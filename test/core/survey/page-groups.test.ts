@@ -115,6 +115,31 @@ describe('groupPages', () => {
     for (const [url, name] of before) expect(after.get(url)).toBe(name);
   });
 
+  it('keeps the pages of a folder together that have one skeleton, whatever their texts are made of', () => {
+    const page = (path: string, template: number, skeleton: number[], own = 90) => {
+      const { url, sketch } = pageOf(path, template, own);
+      return { url, sketch: { ...sketch, skeleton } };
+    };
+    const groups = groupPages([
+      page('/', 1, [1, 2, 3, 4, 5, 6]),
+      page('/download', 2, [1, 2, 3, 4, 5, 6]),
+      page('/manual/winches', 3, [1, 2, 3, 4, 5, 6]),
+      page('/manual/kites', 4, [1, 2, 3, 4, 5, 6, 7]),
+      page('/manual/your-account', 5, [8, 9]),
+      page('/news/index.html', 6, [1, 2, 3], 0),
+      page('/manual/index.html', 6, [1, 2, 3], 0),
+    ]);
+    expect(Object.fromEntries(groups)).toEqual({
+      'http://a.test/': '/',
+      'http://a.test/download': '/download',
+      'http://a.test/manual/winches': '/manual/*',
+      'http://a.test/manual/kites': '/manual/*',
+      'http://a.test/manual/your-account': '/manual/your-account',
+      'http://a.test/news/index.html': '/*/index.html',
+      'http://a.test/manual/index.html': '/*/index.html',
+    });
+  });
+
   it('reads sketches of older surveys', () => {
     expect(readSketch('[1,2]')).toEqual({ ...noSketch, full: [1, 2] });
     const sketch = { full: [1], frame: [1], marks: ['a'] };

@@ -15,7 +15,7 @@ export const neededByFew = fileFinding({
       'Pages of some page groups use hardly anything of a style sheet or a script that other groups need.',
     why: 'Their visitors wait for what other pages are made of.',
     computed:
-      'By the browser’s coverage: a group that uses less than a tenth of what the group uses that needs the file most does not need it. The cost is the file on the wire, in the visits of the groups that do not need it.',
+      'By the rules that match and the functions that are called: a group that uses less than a tenth of what the group uses that needs the file most does not need it. The cost is the file on the wire, in the visits of the groups that do not need it.',
     ignore: 'Where most visitors come to a page that needs it next, and the file is small.',
   },
   checkFile: (file, site) => {

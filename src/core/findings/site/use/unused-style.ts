@@ -11,7 +11,7 @@ export const unusedStyle = fileFinding({
   docs: {
     meaning: 'A style sheet has rules whose selectors match no element on any page of the survey.',
     why: 'Nothing is drawn before all style sheets have come and been read.',
-    computed: `The browser counts the rules that match while each page is loaded and scrolled, in two views: the one that is swept over all widths, and the most visited one with touch (in all views where none has a mouse). A rule that matches in one of them, on one page, is used. ${unusedCost}`,
+    computed: `A rule is used if its selector matches an element of one page in one view, whatever the width of the window, the medium and the state (:hover); elements are looked for when the page has been scrolled and swept. A rule for a name that was there only for a while (a class set on scrolling) counts as used, and so does one whose elements cannot be looked for (:host). ${unusedCost}`,
     ignore:
       'For what the survey does not see: what opens on a click, pages behind a login, pages that were not surveyed.',
   },

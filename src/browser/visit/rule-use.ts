@@ -1,0 +1,63 @@
+import { ruleUse } from '../../core/survey/style-use.js';
+import type { SeenNames, StyleRule } from '../../core/survey/style-use.js';
+import type { TextUse } from '../../core/survey/load-facts.js';
+import type { IsolatedWorld } from '../chromium/isolated-world.js';
+import type { NetworkRecorder } from '../network/network-recorder.js';
+import { typeOf } from '../network/recorded-request.js';
+import type { TextCollector } from '../network/texts.js';
+
+/** Milliseconds that the documents of a page may take to answer for their elements. */
+const patience = 1_500;
+/** The most documents that are asked: a page that frames others many times frames mostly the same. */
+const maxDocuments = 10;
+
+/**
+ * The rules of the page's style sheets that have an element in it: at any width, in any state (`:hover`), for any medium. The
+ * browser could count those that it applies, but computes styles several times slower when it does, in a style sheet of a
+ * megabyte so much that a visit takes three times as long.
+ *
+ * @param worlds of the page and its frames
+ */
+export async function usedRules(
+  worlds: readonly IsolatedWorld[],
+  recorder: NetworkRecorder,
+  texts: TextCollector,
+): Promise<TextUse[]> {
+  const sheets = await rulesByContent(recorder, texts);
+  if (sheets.size === 0) return [];
+  const rules = [...sheets.values()].flat();
+  const used = new Set<StyleRule>();
+  const end = performance.now() + patience;
+  for (const world of worlds.slice(0, maxDocuments)) {
+    const left = rules.filter((rule) => !used.has(rule));
+    for (const rule of await usedIn(world, left, end - performance.now())) used.add(rule);
+  }
+  return [...sheets].map(([contentHash, ofSheet]) => ({
+    contentHash,
+    ranges: ofSheet.flatMap((rule) => (used.has(rule) ? [rule.start, rule.end] : [])),
+  }));
+}
+
+async function usedIn(
+  world: IsolatedWorld,
+  rules: readonly StyleRule[],
+  limit: number,
+): Promise<readonly StyleRule[]> {
+  try {
+    const { used, asked } = ruleUse(rules, await world.call<SeenNames>('namesSeen'));
+    const matched = await world.call<number[]>('matchedSelectors', [...asked.keys()], limit);
+    return [...used, ...[...asked.values()].filter((_, at) => matched[at] === 1).flat()];
+  } catch {
+    // A frame that was taken away meanwhile.
+    return [];
+  }
+}
+
+async function rulesByContent(
+  { recorded }: NetworkRecorder,
+  texts: TextCollector,
+): Promise<Map<string, readonly StyleRule[]>> {
+  const urls = new Set(recorded.filter((one) => typeOf(one) === 'style').map(({ url }) => url));
+  const known = await Promise.all([...urls].map((url) => texts.rulesAt(url)));
+  return new Map(known.filter((one) => one !== undefined));
+}
