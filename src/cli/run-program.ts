@@ -94,7 +94,11 @@ function explain(complaint: string, values: readonly string[]): [string, { hint:
   if (flags.includes(first!))
     return [`this command has no option --${first}, though others have`, { hint: help }];
   const meant = nearest(first!, own) ?? nearest(first!, flags);
-  return [`there is no option --${first}`, { hint: meant ? `did you mean --${meant}?` : help }];
+  const not = values.some((value) => value.startsWith(`--no-${first!}`)) ? 'no-' : '';
+  return [
+    `there is no option --${not}${first}`,
+    { hint: meant ? `did you mean --${not}${meant}?` : help },
+  ];
 }
 
 function escape(text: string): string {

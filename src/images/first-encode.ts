@@ -4,7 +4,7 @@ import type { EncodedFormat, Nature, Policy } from '../core/policy/policy.js';
 import { area } from '../core/base/size.js';
 import type { Size } from '../core/base/size.js';
 import type { ImageFile } from '../core/survey/image-file.js';
-import { encodePicture } from './encoded-picture.js';
+import { encodeExactly, encodePicture } from './encoded-picture.js';
 import type { EncodedPicture } from './encoded-picture.js';
 import { inTurn, isSampled } from './format-search.js';
 import { lossyFormat } from './lossy-formats.js';
@@ -46,7 +46,7 @@ export async function encodeFirst(
   const picture = await reduce(body, 1, need);
   const lossy = nature === 'drawing' ? undefined : lossyFormat(format);
   if (!lossy) {
-    const { bytes } = await encodePicture(picture, 1, { format, quality: null });
+    const { bytes } = await encodeExactly(picture, 1, format, nature === 'drawing');
     return { nature, format, bytes, drafts: [] };
   }
   const tiles = isSampled(need, nature) ? await picture.sample(manyTiles) : null;

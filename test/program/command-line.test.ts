@@ -45,7 +45,7 @@ describe('a wrong call', () => {
     ],
     [
       ['survey', 'x', '--no-encodes'],
-      'there is no option --encodes – did you mean --encode?',
+      'there is no option --no-encodes – did you mean --no-encode?',
       'USAGE',
     ],
     [['refit'], '--out is missing', 'SETTING'],

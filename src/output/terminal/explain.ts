@@ -10,6 +10,7 @@ import { findingWords } from '../words/findings.js';
 import { originOf, pixelWords } from '../words/rank.js';
 import { count, formatBytes, formatShare } from '../words/units.js';
 import { causeBars } from './cause-bars.js';
+import { sendingLines } from './sendings.js';
 import { drawSlotCurve } from './slot-chart.js';
 import { joined, paletteFor, table, wrapped } from './style.js';
 import type { Screen } from './style.js';
@@ -82,12 +83,13 @@ function pictureLines({ picture, image, result }: ImageView, screen: Screen): st
   ];
 }
 
-function wasteLines({ image: { waste }, spared }: ImageView, screen: Screen): string[] {
-  const { bold } = paletteFor(screen);
-  const { sentBytes, neededBytes, wasteBytes, causes } = waste!;
+function wasteLines({ image, result, spared }: ImageView, screen: Screen): string[] {
+  const { causes, wasteBytes } = image.perVisit;
   return [
-    `Each time it is sent: ${formatBytes(sentBytes)} sent, ${formatBytes(neededBytes)} needed, ${bold(`${formatBytes(wasteBytes)} wasted`)}`,
-    ...causeBars(causes, wasteBytes, screen),
+    ...sendingLines(image, result, screen),
+    ...(wasteBytes > 0
+      ? ['Why, in an average visit', ...causeBars(causes, wasteBytes, screen)]
+      : []),
     ...(spared
       ? [
           wrapped(
