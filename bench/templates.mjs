@@ -1,5 +1,8 @@
 // Real HTML templates (packages of npm, among the development dependencies), served on loopback.
 import { once } from 'node:events';
+import { appendFileSync, cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { Worker, isMainThread, parentPort, workerData } from 'node:worker_threads';
 import { fileURLToPath } from 'node:url';
 import { serveFolder } from '../dist/src/crawl/folder-site.js';
@@ -16,20 +19,36 @@ const elsewhere = [
 /**
  * Serves a template from a thread of its own: what is measured must not hold its answers up.
  *
+ * @param more how often its style sheet is repeated, for elements that no page has
  * @returns its address, and the mappings of the hosts that it names
  */
-export async function serveTemplate(name) {
-  const worker = new Worker(new URL(import.meta.url), { workerData: name });
+export async function serveTemplate(name, more = 0) {
+  const folder = new URL(`../node_modules/startbootstrap-${name}/dist`, import.meta.url);
+  const site = withStyles(fileURLToPath(folder), more);
+  const worker = new Worker(new URL(import.meta.url), { workerData: site.folder });
   const [start] = await once(worker, 'message');
   return {
     start,
     hosts: elsewhere.map((host) => `${host}=127.0.0.1:9`),
-    close: () => worker.terminate(),
+    close: async () => {
+      await worker.terminate();
+      site.remove();
+    },
   };
 }
 
+function withStyles(folder, more) {
+  if (more === 0) return { folder, remove: () => {} };
+  const copy = mkdtempSync(join(tmpdir(), 'lynx-bench-'));
+  cpSync(folder, copy, { recursive: true });
+  const file = join(copy, 'css/styles.css');
+  const styles = readFileSync(file, 'utf8');
+  for (let time = 1; time <= more; time++)
+    appendFileSync(file, styles.replaceAll(/\.(?=[a-z_-])/gi, `.other${time}-`));
+  return { folder: copy, remove: () => rmSync(copy, { recursive: true, force: true }) };
+}
+
 if (!isMainThread && typeof workerData === 'string') {
-  const folder = new URL(`../node_modules/startbootstrap-${workerData}/dist`, import.meta.url);
-  const { address } = await serveFolder(fileURLToPath(folder));
+  const { address } = await serveFolder(workerData);
   parentPort.postMessage(`http://${address}/`);
 }

@@ -8,6 +8,8 @@ import type { TextCollector } from '../network/texts.js';
 
 /** Milliseconds that the documents of a page may take to answer for their elements. */
 const patience = 1_500;
+/** The most rules of a page that are asked for. */
+const maxRules = 100_000;
 /** The most documents that are asked: a page that frames others many times frames mostly the same. */
 const maxDocuments = 10;
 
@@ -58,6 +60,9 @@ async function rulesByContent(
   texts: TextCollector,
 ): Promise<Map<string, readonly StyleRule[]>> {
   const urls = new Set(recorded.filter((one) => typeOf(one) === 'style').map(({ url }) => url));
-  const known = await Promise.all([...urls].map((url) => texts.rulesAt(url)));
-  return new Map(known.filter((one) => one !== undefined));
+  const sheets = new Map<string, readonly StyleRule[]>();
+  let left = maxRules;
+  for (const sheet of await Promise.all([...urls].map((url) => texts.rulesAt(url))))
+    if (sheet && (left -= sheet[1].length) >= 0) sheets.set(...sheet);
+  return sheets;
 }

@@ -8,7 +8,7 @@ import type { ExaminedKind } from '../../texts/text-facts.js';
 import type { TextThread } from '../../texts/text-thread.js';
 
 /** Bytes of the style sheets whose rules are remembered; in memory these are a few times as large. */
-const keptRuleBytes = 24 * 1024 * 1024;
+const keptRuleBytes = 12 * 1024 * 1024;
 
 /** Keeps the texts and fonts of a survey, and finds out what can be made of them, each content once, while the crawl goes on. */
 export class TextWork {
@@ -39,8 +39,7 @@ export class TextWork {
   readonly keep: KeepText = (body, kind) => {
     const contentHash = contentHashOf(body);
     // Visits wait for them, and for nothing else of what is found out.
-    if (kind === 'style' && !this.#rules.has(contentHash))
-      this.#rules.set(contentHash, this.#readRules(body), { size: body.length });
+    if (kind === 'style' && !this.#rules.has(contentHash)) void this.#readRules(contentHash, body);
     this.#begin(contentHash, () => [
       this.#examine(contentHash, body, kind),
       this.#noBodies ? undefined : this.#workspace.bodies.keep(contentHash, body),
@@ -48,13 +47,21 @@ export class TextWork {
     return contentHash;
   };
 
-  readonly rulesOf: RulesOf = async (contentHash) => this.#rules.get(contentHash);
+  /** Those of a sheet that was forgotten among many are read once more. */
+  readonly rulesOf: RulesOf = async (contentHash) => {
+    const known = this.#rules.get(contentHash);
+    if (known) return known;
+    const body = await this.#workspace.bodies.readIfSound(contentHash);
+    return body ? this.#readRules(contentHash, body) : undefined;
+  };
 
-  #readRules(body: Buffer): Promise<readonly StyleRule[] | undefined> {
-    return this.#thread.rules(body).catch((error: unknown) => {
+  #readRules(contentHash: string, body: Buffer): Promise<readonly StyleRule[] | undefined> {
+    const rules = this.#thread.rules(body).catch((error: unknown) => {
       this.#fail(error);
       return undefined;
     });
+    this.#rules.set(contentHash, rules, { size: body.length });
+    return rules;
   }
 
   #fail(error: unknown): void {
