@@ -2,6 +2,8 @@ import type { SeenNames } from '../../core/survey/style-use.js';
 import { classListOf, idOf, localNameOf } from './element.js';
 import { hasAny, selectAll, treesOf } from './trees.js';
 
+/** The most elements whose names are looked at. */
+const maxElements = 100_000;
 /** The most names of a document that are kept, and the longest. */
 const maxNames = 50_000;
 const maxLength = 200;
@@ -24,8 +26,10 @@ function namesNow(): Set<string> {
   const add = (name: string) => {
     if (name.length <= maxLength && names.size < maxNames) names.add(name.toLowerCase());
   };
+  let left = maxElements;
   for (const tree of treesOf(document))
     for (const element of selectAll(tree, '*')) {
+      if (left-- <= 0) return names;
       add(localNameOf(element));
       if (idOf(element) !== '') add(`#${idOf(element)}`);
       for (const name of classListOf(element)) add(`.${name}`);
