@@ -37,7 +37,7 @@ const shots = [
   ],
   ['rank', 'zealous-lynx rank'],
   ['findings', 'zealous-lynx rank --by finding && zealous-lynx explain uncompressed-text --top 6'],
-  ['explain', 'zealous-lynx explain /img/hero/banner-1.jpg'],
+  ['explain', 'zealous-lynx explain /img/hero/banner-1.jpg --survey brindle-bay | head -45'],
   ['refit', `zealous-lynx refit --out refit --sheet / --top 12 --map-host '*.test=127.0.0.1:8191'`],
   [
     'clock',
