@@ -15,7 +15,7 @@ export {
   tryMarkup,
   untilThere,
 } from './try-markup.js';
-export { matchedSelectors, namesSeen, noteNames } from './rule-use.js';
+export { matchedSelectors, namesSeen } from './rule-use.js';
 export { styleUse } from './sheets.js';
 export { listenForWidth, unheardSlotWidths } from './unheard.js';
 export { asksForPassword } from './login.js';

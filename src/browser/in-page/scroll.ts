@@ -21,6 +21,7 @@ export let scrolledAt = Infinity;
  * @param pauseAtEnds milliseconds that they are given at the end, and back at the top
  */
 export async function scrollThrough(pause: number, pauseAtEnds: number): Promise<void> {
+  noteNames();
   if (pageSize().height <= innerHeight) return;
   scrolledAt = performance.now();
   for (let step = 1; step <= maxSteps; step++) {

@@ -136,7 +136,6 @@ export class PageVisit {
     const { page, cdp, recorder } = this.#tab;
     const { limits } = this.#options;
     const atOnce = new Set(recorder.recorded.map((request) => request.url));
-    await world.call('noteNames');
     await scrollPage(world, cdp, recorder);
     const settled = await world.settleImages(limits.images);
     this.#stage = 'measured';

@@ -47,6 +47,7 @@ async function usedIn(
 ): Promise<readonly StyleRule[]> {
   try {
     const { used, asked } = ruleUse(rules, await world.call<SeenNames>('namesSeen'));
+    if (asked.size === 0) return [...used];
     const matched = await world.call<number[]>('matchedSelectors', [...asked.keys()], limit);
     return [...used, ...[...asked.values()].filter((_, at) => matched[at] === 1).flat()];
   } catch {
