@@ -30,9 +30,12 @@ export async function usedRules(
   const rules = [...sheets.values()].flat();
   const used = new Set<StyleRule>();
   const end = performance.now() + patience;
-  for (const world of worlds.slice(0, maxDocuments)) {
+  for (const [at, world] of worlds.slice(0, maxDocuments).entries()) {
     const left = rules.filter((rule) => !used.has(rule));
-    for (const rule of await usedIn(world, left, end - performance.now())) used.add(rule);
+    const found = await usedIn(world, left, end - performance.now());
+    // What a page uses that has left is not known; a frame may be taken away.
+    if (!found && at === 0) return [];
+    for (const rule of found ?? []) used.add(rule);
   }
   return [...sheets].map(([contentHash, ofSheet]) => ({
     contentHash,
@@ -40,19 +43,19 @@ export async function usedRules(
   }));
 }
 
+/** @returns `undefined` for a document that is no more there */
 async function usedIn(
   world: IsolatedWorld,
   rules: readonly StyleRule[],
   limit: number,
-): Promise<readonly StyleRule[]> {
+): Promise<readonly StyleRule[] | undefined> {
   try {
     const { used, asked } = ruleUse(rules, await world.call<SeenNames>('namesSeen'));
     if (asked.size === 0) return [...used];
     const matched = await world.call<number[]>('matchedSelectors', [...asked.keys()], limit);
     return [...used, ...[...asked.values()].filter((_, at) => matched[at] === 1).flat()];
   } catch {
-    // A frame that was taken away meanwhile.
-    return [];
+    return undefined;
   }
 }
 

@@ -29,7 +29,7 @@ export function sendingLines(image: RankedImage, { ledger }: RankResult, screen:
     table(
       screen,
       [
-        { title: 'in' },
+        { title: 'view' },
         { title: 'need', align: 'right', spare: true },
         { title: 'sent', align: 'right' },
         { title: 'needed', align: 'right' },

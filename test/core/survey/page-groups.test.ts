@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { noSketch, readSketch, sketchSize } from '../../../src/core/survey/document-sketch.js';
 import type { DocumentSketch, SketchedPage } from '../../../src/core/survey/document-sketch.js';
 import { commonPattern } from '../../../src/core/survey/group-names.js';
+import { joinedGroups } from '../../../src/core/survey/joined-groups.js';
 import { groupPages } from '../../../src/core/survey/page-groups.js';
 
 /** A page that has the frame of its site, what its template makes, and a few places of its own. */
@@ -138,6 +139,16 @@ describe('groupPages', () => {
       'http://a.test/news/index.html': '/*/index.html',
       'http://a.test/manual/index.html': '/*/index.html',
     });
+  });
+
+  it('joins groups of any size', () => {
+    const { sketch } = pageOf('/', 1);
+    const page = (at: number) => ({
+      url: `http://a.test/manual/${at}`,
+      sketch: { ...sketch, skeleton: [1, 2] },
+    });
+    const many = Array.from({ length: 150_000 }, (_, at) => page(at));
+    expect(joinedGroups([[page(-1)], many]).map(({ length }) => length)).toEqual([150_001]);
   });
 
   it('reads sketches of older surveys', () => {
