@@ -21,6 +21,30 @@ const quiet = [
 ];
 
 /**
+ * Features that a browser for surveys is without. It heeds the last list that it is given, and the driver gives one of its own:
+ * what that has for good reasons is repeated.
+ */
+const withoutFeatures = [
+  // Frames of other origins stay in the process of their page.
+  'IsolateOrigins',
+  'site-per-process',
+  // A new frame for every page makes the browser attach its tools anew, which costs a seventh of a survey.
+  'RenderDocument',
+  // `http:` is asked for as it stands, and not by `https:` first.
+  'HttpsUpgrades',
+  'HttpsFirstBalancedModeAutoEnable',
+  // A page that is left does not stay in view until the next one is painted.
+  'PaintHolding',
+  'AvoidUnnecessaryBeforeUnloadCheckSync',
+  'DestroyProfileOnBrowserClose',
+  // These speak to machines that no page has asked for.
+  'MediaRouter',
+  'OptimizationHints',
+  'NetworkTimeServiceQuerying',
+  'PreconnectToSearch',
+];
+
+/**
  * Everything goes through the proxy: no name is looked up by the browser, and no datagram goes past it (RFC 8828, mode 4).
  */
 const nothingBeside = [
@@ -78,7 +102,7 @@ export async function launchBrowser(
   if (oneProcess)
     args.push(
       '--disable-site-isolation-trials',
-      '--disable-features=IsolateOrigins,site-per-process',
+      `--disable-features=${withoutFeatures.join(',')}`,
       // A page that eats memory is to lose its own renderer, and not the machine.
       '--js-flags=--max-old-space-size=1024',
     );

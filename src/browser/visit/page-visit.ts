@@ -139,12 +139,16 @@ export class PageVisit {
     await scrollPage(world, cdp, recorder);
     const settled = await world.settleImages(limits.images);
     this.#stage = 'measured';
-    const picture = this.#options.pictures ? await firstScreenPicture(cdp, this.#view) : null;
-    const largest = await world.call<string | null>('largestContent');
-    const own = await world.call<ProbedPlacement[]>('placementsOf');
-    const frames = await measureFrames(cdp, world, this.#view);
+    // Orders that change nothing are given at once: the browser carries them out in turn, and need not wait for the next.
+    const [picture, largest, own, frames, facts, found] = await Promise.all([
+      this.#options.pictures ? firstScreenPicture(cdp, this.#view) : null,
+      world.call<string | null>('largestContent'),
+      world.call<ProbedPlacement[]>('placementsOf'),
+      measureFrames(cdp, world, this.#view),
+      world.call<DocumentFacts>('documentFacts'),
+      world.call<FoundLoad>('loadFacts'),
+    ]);
     const placements = [...own, ...frames.flatMap((frame) => frame.placements)];
-    const facts = await world.call<DocumentFacts>('documentFacts');
     const icons = new Set(facts.icons);
     const requests = [...recorder.recorded];
     const cookieBytesOf = (request: RecordedRequest) => recorder.cookieBytesOf(request);
@@ -192,7 +196,6 @@ export class PageVisit {
       screen: { ...facts.size, boxes: placements.flatMap(numbersOf), picture },
     } as const;
     this.#measured = { ...visit, load: null, curves: [] };
-    const found = await world.call<FoundLoad>('loadFacts');
     if (this.#options.sweeps) this.#stage = 'swept';
     const curves = this.#options.sweeps ? await this.#sweep(documents, placements) : [];
     // Scripts are called, and elements get other names, when the page is swept.

@@ -3,8 +3,8 @@ import { curveTolerance } from '../../core/slots/slot-curve.js';
 import type { Channel } from '../chromium/channel.js';
 import type { IsolatedWorld } from '../chromium/isolated-world.js';
 import type { SlotWidths } from '../in-page/placements.js';
+import { outOfSight } from './out-of-sight.js';
 import { Reactions } from './reactions.js';
-import { drawnScale } from './tab.js';
 
 /** The widths of all slots; `null` for what is not shown. */
 export type Widths = readonly (number | null)[];
@@ -102,7 +102,7 @@ export class SlotMeter {
       width,
       height: this.#height,
       deviceScaleFactor: 1,
-      scale: drawnScale,
+      viewport: outOfSight,
       mobile: false,
     });
   }

@@ -12,6 +12,7 @@ import { openChannel } from '../chromium/direct-channel.js';
 import type { Channel } from '../chromium/channel.js';
 import { MemoryWatch } from '../chromium/memory-watch.js';
 import { openWindow } from '../chromium/own-window.js';
+import { outOfSight } from './out-of-sight.js';
 
 export interface TabOptions {
   readonly context: BrowserContext;
@@ -108,12 +109,6 @@ export class Tab {
 /** Milliseconds that a tab may take to close. */
 const closing = 5_000;
 
-/**
- * The scale at which a page is drawn while it is measured. Its pixels are not used, and painting is most of
- * the cost of a visit; the page, its layout and its pixel density are not affected.
- */
-export const drawnScale = 0.1;
-
 /** Restores the screen of a view, which a sweep has changed. */
 function metricsOf({ width, height, density, touch }: View) {
   const upright = touch && height >= width;
@@ -123,7 +118,7 @@ function metricsOf({ width, height, density, touch }: View) {
     screenWidth: width,
     screenHeight: height,
     deviceScaleFactor: density,
-    scale: drawnScale,
+    viewport: outOfSight,
     mobile: touch,
     screenOrientation: upright
       ? ({ type: 'portraitPrimary', angle: 0 } as const)
