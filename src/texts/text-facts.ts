@@ -12,16 +12,19 @@ const byBrotli = promisify(brotliCompress);
 /** What a text is. */
 export type ExaminedKind = 'html' | 'style' | 'script' | 'data' | 'font' | 'vector';
 
-/**
- * What can be made of a text or a font: compressed, minified, without what is embedded in it.
- *
- * @param minifies whether a minifier is asked
- */
+export interface ExamineOptions {
+  /** Whether a minifier is asked. */
+  readonly minifies?: boolean;
+  /** The rules of a style sheet, where they have been read already (`styleRules`). */
+  readonly rules?: readonly number[] | undefined;
+}
+
+/** What can be made of a text or a font: compressed, minified, without what is embedded in it. */
 export async function textFactsOf(
   contentHash: string,
   body: Buffer,
   kind: ExaminedKind,
-  minifies = true,
+  { minifies = true, rules }: ExamineOptions = {},
 ): Promise<TextFacts> {
   const nothing = { contentHash, bytes: body.length, embedded: { count: 0, bytes: 0 } };
   if (kind === 'font') {
@@ -46,7 +49,7 @@ export async function textFactsOf(
     brotli: smaller.length,
     minified: minimal === null ? null : await sizesOf(Buffer.from(minimal)),
     embedded: embeddedIn(text),
-    ...(kind === 'style' && { units: text.length, rules: styleRules(text) }),
+    ...(kind === 'style' && { units: text.length, rules: rules ?? styleRules(text) }),
     ...(kind === 'script' && { units: text.length, writes: writesIn(text) }),
   };
 }

@@ -34,10 +34,19 @@ export class TextThread {
     void this.#inTurn(() => prepared.catch(() => {}));
   }
 
-  /** Facts of a text whose minifier takes too long come without what it would have made. */
-  async facts(contentHash: string, body: Buffer, kind: ExaminedKind): Promise<TextFacts> {
-    const task = { contentHash, body, kind };
-    return this.#run('facts', { ...task, minifies: true }).catch((error: unknown) => {
+  /**
+   * Facts of a text whose minifier takes too long come without what it would have made.
+   *
+   * @param rules of a style sheet, where they have been read already
+   */
+  async facts(
+    contentHash: string,
+    body: Buffer,
+    kind: ExaminedKind,
+    rules?: readonly number[],
+  ): Promise<TextFacts> {
+    const task = { contentHash, body, kind, rules };
+    return this.#run('facts', task).catch((error: unknown) => {
       if ((error as Error).name !== 'AbortError') throw error;
       return this.#run('facts', { ...task, minifies: false });
     });

@@ -7,7 +7,7 @@ import { loadMinifiers } from './minify.js';
 import { loadVectorTool } from './smaller-vector.js';
 import { readStyleRules } from './style-rules.js';
 import { textFactsOf } from './text-facts.js';
-import type { ExaminedKind } from './text-facts.js';
+import type { ExamineOptions, ExaminedKind } from './text-facts.js';
 
 // The browser goes first, for which whoever surveys is waiting. On Linux a priority is that of a thread, elsewhere that of the
 // whole process (setpriority(2), "C library/kernel differences").
@@ -25,13 +25,12 @@ const work = {
     contentHash,
     body,
     kind,
-    minifies,
-  }: {
+    ...options
+  }: ExamineOptions & {
     contentHash: string;
     body: Uint8Array;
     kind: ExaminedKind;
-    minifies: boolean;
-  }) => textFactsOf(contentHash, asBuffer(body), kind, minifies),
+  }) => textFactsOf(contentHash, asBuffer(body), kind, options),
   rules: ({ body }: { body: Uint8Array }) =>
     Promise.resolve(readStyleRules(asBuffer(body).toString('utf8'))),
   woff2: ({ body }: { body: Uint8Array }) => asWoff2(asBuffer(body)),

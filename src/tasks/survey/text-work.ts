@@ -84,7 +84,10 @@ export class TextWork {
 
   async #examine(contentHash: string, body: Buffer, kind: ExaminedKind): Promise<void> {
     if (this.#workspace.texts.has(contentHash)) return;
-    this.#workspace.texts.add(await this.#thread.facts(contentHash, body, kind));
+    // To parse a style sheet takes as long as all else that is done with it.
+    const read = kind === 'style' ? await this.#rules.get(contentHash) : undefined;
+    const rules = read?.flatMap(({ start, end }) => [start, end]);
+    this.#workspace.texts.add(await this.#thread.facts(contentHash, body, kind, rules));
   }
 
   /** Waits for what is under way by now. */
