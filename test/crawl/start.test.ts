@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { firstPagesIn } from '../../src/crawl/folder-pages.js';
 import { serveFolder } from '../../src/crawl/folder-site.js';
 import { parseStart } from '../../src/crawl/start.js';
 import { temporaryFolder, writeFiles } from '../support/folder.js';
@@ -21,6 +22,31 @@ describe('parseStart', () => {
 
   it('refuses an address that is none', () => {
     expect(() => parseStart('http://')).toThrow(expect.objectContaining({ code: 'USAGE' }));
+  });
+});
+
+describe('firstPagesIn', () => {
+  it('begins with the front page, else with the pages nearest to it', () => {
+    const folder = temporaryFolder();
+    writeFiles(folder, {
+      'node_modules/kites/index.html': '',
+      '.drafts/old.html': '',
+      'css/site.css': '',
+      'pages/Día 1.html': '',
+      'pages/about.htm': '',
+      'pages/more/deeper.html': '',
+      'other/map.HTML': '',
+    });
+    const nearest = ['/other/map.HTML', '/pages/D%C3%ADa%201.html', '/pages/about.htm'];
+    expect(firstPagesIn(folder)).toEqual(nearest);
+    writeFiles(folder, { 'index.html': '' });
+    expect(firstPagesIn(folder)).toEqual(['/']);
+  });
+
+  it('says that a folder has no page', () => {
+    const folder = temporaryFolder();
+    writeFiles(folder, { 'a/b/kite.jpg': '' });
+    expect(() => firstPagesIn(folder)).toThrow(expect.objectContaining({ code: 'NOT_FOUND' }));
   });
 });
 

@@ -2,6 +2,7 @@ import { UsageError } from '../../core/base/errors.js';
 import type { HostMap } from '../../reach/host-map.js';
 import { Reach } from '../../reach/reach.js';
 import type { FolderSite } from '../../crawl/folder-site.js';
+import { firstPagesIn } from '../../crawl/folder-pages.js';
 import { parseStart } from '../../crawl/start.js';
 
 /** Starts that a browser can open, and the folders served for them. */
@@ -26,14 +27,17 @@ export interface HostOptions {
  * Turns what a person gave into addresses; folders are served until `close`.
  *
  * @param more addresses that were given by other means, and are not begun with
- * @throws UsageError, NotFoundError when a start is neither an address nor a folder.
+ * @throws UsageError, NotFoundError when a start is neither an address nor a folder with a page in it.
  */
 export async function openStarts(
   starts: readonly string[],
   { hosts = {}, allowedHosts = [] }: HostOptions,
   more: readonly string[] = [],
 ): Promise<OpenStarts> {
-  const parsed = starts.map(parseStart);
+  const parsed = starts.map((text) => {
+    const start = parseStart(text);
+    return start.kind === 'folder' ? { ...start, pages: firstPagesIn(start.path) } : start;
+  });
   const served = new Map<string, FolderSite>();
   const close = async () => {
     await Promise.all([...served.values()].map((site) => site.close()));
@@ -54,7 +58,7 @@ export async function openStarts(
       });
     }
     served.set(site.host, site);
-    urls.push(site.start);
+    urls.push(...start.pages.map((path) => new URL(path, site.start).href));
   }
   const folderHosts = [...served.values()].map(({ host, address }) => [host, address] as const);
   const reach = await Reach.of({
