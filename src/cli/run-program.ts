@@ -1,5 +1,4 @@
 import yargs from 'yargs';
-import { UsageError } from '../core/base/errors.js';
 import { keepCodeIn } from '../system/compiled-code.js';
 import { codeFolder } from './cache-folder.js';
 import { moduleOf, optionsOf } from './command.js';
@@ -7,15 +6,12 @@ import type { RunContext } from './command.js';
 import { maskedStream } from './masked-stream.js';
 import { columnsOf } from './streams.js';
 import type { Streams } from './streams.js';
-import { nearest } from './nearest.js';
-import { flagOf } from './options/option.js';
 import { program } from './program.js';
 import { report } from './report-error.js';
 import { allCommands, commands } from './commands/index.js';
 import type { CommandName } from './commands/index.js';
 import { handlers } from './handlers.js';
-
-const commandNames = allCommands.map(({ name }) => name);
+import { wrongCall } from './wrong-call.js';
 
 /** The settings that any command knows. */
 const known = new Set(allCommands.flatMap((command) => Object.keys(optionsOf(command))));
@@ -58,7 +54,7 @@ export async function runProgram(values: readonly string[], given: Streams): Pro
     .wrap(Math.min(120, columnsOf(streams.stdout) ?? 100))
     .exitProcess(false)
     .fail((message, error) => {
-      throw error ?? new UsageError(...explain(message, values));
+      throw error ?? wrongCall(message, values, known);
     });
   for (const name of Object.keys(commands) as CommandName[])
     cli.command(moduleOf(commands[name], handlers[name], context));
@@ -72,35 +68,4 @@ export async function runProgram(values: readonly string[], given: Streams): Pro
   } catch (error) {
     return report(error, values.includes('--verbose'), streams.stderr);
   }
-}
-
-/** Makes an error of the argument parser helpful: what was meant, or where to look. */
-function explain(complaint: string, values: readonly string[]): [string, { hint: string }] {
-  const help = `see ${program.name} --help`;
-  const unknown = /^Unknown (?:arguments?|commands?): (.+)$/.exec(complaint)?.[1];
-  if (unknown === undefined) return [complaint.split('\n')[0]!, { hint: help }];
-  const [first] = unknown.split(', ');
-  const given = values.some((value) => new RegExp(`^--?(?:no-)?${escape(first!)}\\b`).test(value));
-  if (!given) {
-    const meant = nearest(first!, commandNames);
-    return [
-      `there is no command ${first}`,
-      { hint: meant ? `did you mean ${meant}?` : `there are: ${commandNames.join(', ')}` },
-    ];
-  }
-  const command = allCommands.find(({ name }) => values.includes(name));
-  const own = Object.keys(command ? optionsOf(command) : {}).map(flagOf);
-  const flags = [...known].map(flagOf);
-  if (flags.includes(first!))
-    return [`this command has no option --${first}, though others have`, { hint: help }];
-  const meant = nearest(first!, own) ?? nearest(first!, flags);
-  const not = values.some((value) => value.startsWith(`--no-${first!}`)) ? 'no-' : '';
-  return [
-    `there is no option --${not}${first}`,
-    { hint: meant ? `did you mean --${not}${meant}?` : help },
-  ];
-}
-
-function escape(text: string): string {
-  return text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 }

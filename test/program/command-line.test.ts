@@ -55,7 +55,17 @@ describe('a wrong call', () => {
       'USAGE',
     ],
     [['clock'], 'say which pages to load', 'USAGE'],
-    [['compare', 'before'], 'Not enough non-option arguments', 'USAGE'],
+    [
+      ['compare', 'before'],
+      'compare needs more than it was given – write zealous-lynx compare <before> <after>',
+      'USAGE',
+    ],
+    [['rank', 'june'], 'rank has no use for june – name a survey with --survey june', 'USAGE'],
+    [
+      ['explain', 'main', 'img'],
+      'explain has no use for img – write zealous-lynx explain <what>, each value that has spaces in quotes',
+      'USAGE',
+    ],
     [['rank', '--top', 'many'], '--top: expected a whole number from 1 to', 'SETTING'],
     [['rank', '--sort', 'size'], '--sort: expected one of waste, sent', 'SETTING'],
     [
