@@ -28,7 +28,7 @@ const withoutFeatures = [
   // Frames of other origins stay in the process of their page.
   'IsolateOrigins',
   'site-per-process',
-  // A new frame for every page makes the browser attach its tools anew, which costs a seventh of a survey.
+  // A new frame for every page makes the browser attach its tools anew, which costs a tenth of a survey.
   'RenderDocument',
   // `http:` is asked for as it stands, and not by `https:` first.
   'HttpsUpgrades',
