@@ -245,15 +245,13 @@ function fixLines({ steps }: Fix, { waste }: RankedImage, screen: Screen): strin
   ];
 }
 
+/** The most other files that are named. */
+const mostOthers = 5;
+
 function otherLines(others: readonly RankedImage[], screen: Screen): string[] {
   const { dim } = paletteFor(screen);
-  const named = others.slice(0, 5).map(({ url }) => shorten(url, 60));
-  return [
-    dim(
-      joined(
-        [`${count(others.length, 'more file')} with that name or selector:`, ...named],
-        screen,
-      ),
-    ),
-  ];
+  const [first = '', ...named] = others.slice(0, mostOthers).map(({ url }) => shorten(url, 60));
+  const head = `${count(others.length, 'more file')} with that name or selector: ${first}`;
+  const left = others.length - mostOthers;
+  return [dim(joined([head, ...named, ...(left > 0 ? [`and ${left} more`] : [])], screen))];
 }
