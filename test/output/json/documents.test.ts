@@ -59,6 +59,10 @@ describe('the documents', () => {
     expect(text).toContain(
       'An average visit to the 2 timed pages that are sent it would be spared 240 ms until largest contentful paint, predicted from loads on mobile',
     );
+    const others = Array.from({ length: 7 }, () => image);
+    const among = drawImage({ ...imageView, others }, { width: 140, colour: false });
+    expect(among).toMatch(/7 more files with that name or selector: http[^·]+ ·/);
+    expect(among).toMatch(/ and 2 more$/);
     const page = result.pages[0]!;
     const story = pageStoryOf(
       page,
