@@ -57,7 +57,11 @@ export async function prove(
   const candidates = candidatesOf(markup, selector);
   const open = await openStarts([page], options);
   try {
-    const [url = ''] = open.urls;
+    const [url = '', ...others] = open.urls;
+    if (others.length > 0)
+      throw new UsageError(`${page} has no index.html, and several pages`, {
+        hint: 'serve it, and give the address of one page',
+      });
     const { PageProver } = await import('../browser/prove/page-prover.js');
     const prover = await PageProver.open({
       ...{ views, reach: open.reach, accesses, rules: styles, memory: options.memory },

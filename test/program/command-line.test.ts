@@ -33,6 +33,14 @@ describe('folders and files', () => {
   });
 });
 
+it('proves no markup in a folder of which it cannot tell the page', async () => {
+  const cwd = temporaryFolder();
+  writeFiles(cwd, { 'site/a.html': '<img src=a.png>', 'site/b.html': '', 'a.html': '<img src=a>' });
+  const call = ['prove', 'site', 'img', 'a.html'];
+  const { status, stderr } = await runHere(call, { cwd });
+  expect([status, stderr]).toEqual([2, expect.stringContaining('give the address of one page')]);
+});
+
 describe('a wrong call', () => {
   it.each([
     [['surve', 'x'], 'there is no command surve – did you mean survey?', 'USAGE'],

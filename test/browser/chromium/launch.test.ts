@@ -29,8 +29,8 @@ it.each([
   await once(server, 'listening');
   onTestFinished(() => void server.close());
   const { port } = server.address() as AddressInfo;
-  // A name as the public has them: others are taken for machines of the own network.
-  const host = 'www.brindle-bay-kites.com';
+  // A name as the public has them (RFC 2606): others are taken for machines of the own network.
+  const host = 'www.example.com';
   const browser = await launchBrowser(Reach.open({ [host]: `127.0.0.1:${port}` }), {
     oneProcess: true,
   });
