@@ -43,6 +43,18 @@ describe('firstPagesIn', () => {
     expect(firstPagesIn(folder)).toEqual(['/']);
   });
 
+  it('begins with the front pages of the folders nearest to it', () => {
+    const folder = temporaryFolder();
+    writeFiles(folder, {
+      'help/en/index.html': '',
+      'help/en/kites.html': '',
+      'help/pt/kites.html': '',
+      'help/pt/lines.html': '',
+      'help/pt/old/index.html': '',
+    });
+    expect(firstPagesIn(folder)).toEqual(['/help/en/', '/help/pt/kites.html', '/help/pt/lines.html']);
+  });
+
   it('says that a folder has no page', () => {
     const folder = temporaryFolder();
     writeFiles(folder, { 'a/b/kite.jpg': '' });

@@ -5,7 +5,7 @@ import { defaultViews } from '../../src/core/visitors/view.js';
 import { schemaVersion } from '../../src/store/schema.js';
 import { Workspace } from '../../src/store/workspace.js';
 import { contentHashOf } from '../../src/images/hash.js';
-import { temporaryFolder } from '../support/folder.js';
+import { temporaryFolder, writeFiles } from '../support/folder.js';
 import { run } from '../support/program.js';
 import { freePort } from '../support/free-port.js';
 import { providePackages } from '../support/packages.js';
@@ -158,10 +158,14 @@ describe.skipIf(missing)('a workspace on a server', () => {
       2,
       expect.stringMatching(/PostgreSQL server .*--workspace postgres:/),
     ]);
-    const folder = await run(['survey', '.', '--hand-over', '--workspace', address], { cwd });
-    expect([folder.status, folder.stderr]).toEqual([
-      2,
-      expect.stringMatching(/cannot be handed over/),
-    ]);
+    const folders = { 'without a page': '.', 'of a site': temporaryFolder() };
+    writeFiles(folders['of a site'], { 'index.html': '<h1>Brindle Bay</h1>' });
+    for (const folder of Object.values(folders)) {
+      const refused = await run(['survey', folder, '--hand-over', '--workspace', address], { cwd });
+      expect([refused.status, refused.stderr]).toEqual([
+        2,
+        expect.stringMatching(/cannot be handed over/),
+      ]);
+    }
   });
 });

@@ -5,6 +5,7 @@ import type { SurveyHead } from '../../core/survey/survey.js';
 import { Frontier } from '../../crawl/frontier.js';
 import type { Scope } from '../../crawl/scope.js';
 import { Robots, robotsLimit } from '../../crawl/robots.js';
+import { parseStart } from '../../crawl/start.js';
 import type { Workspace } from '../../store/workspace.js';
 import { fetcher } from './fetcher.js';
 import { readSitemaps, vouchedFor } from './read-sitemaps.js';
@@ -97,12 +98,12 @@ export async function beginForOthers(
   starts: readonly string[],
   options: SurveyOptions,
 ): Promise<SurveyHead> {
+  if (starts.some((start) => parseStart(start).kind === 'folder'))
+    throw new UsageError('a folder of this machine cannot be handed over', {
+      hint: 'give the address of a site, or leave out --hand-over',
+    });
   const all = await openAll(starts, options);
   try {
-    if (all.open.served.size > 0)
-      throw new UsageError('a folder of this machine cannot be handed over', {
-        hint: 'give the address of a site, or leave out --hand-over',
-      });
     const robots = new Robots(
       fetcher({ ...options, accesses: all.accesses }, all.open.reach, robotsLimit),
     );
