@@ -19,9 +19,9 @@ function importRule(names, more) {
   ];
 }
 
-/** core/ computes and nothing else: no I/O, no clock, no console, no packages but numeric ones and pure parsers. */
+/** core/ computes and nothing else: no I/O, no clock, no console, no packages but numeric ones, parsers and matchers. */
 const standsAlone = {
-  regex: '^(?!\\.{1,2}/|simple-statistics$|jstat$|pure-rand/)',
+  regex: '^(?!\\.{1,2}/|simple-statistics$|jstat$|pure-rand/|css-what$|css-select$|domhandler$)',
   message: 'core/ stands alone.',
 };
 

@@ -61,12 +61,12 @@ function unknownOption(
 ): UsageError {
   const own = Object.keys(command ? optionsOf(command) : {}).map(flagOf);
   const flags = [...known].map(flagOf);
+  const not = values.some((value) => value.startsWith(`--no-${first}`)) ? 'no-' : '';
   if (flags.includes(first))
-    return new UsageError(`this command has no option --${first}, though others have`, {
+    return new UsageError(`this command has no option --${not}${first}, though others have`, {
       hint: helpOf(command),
     });
   const meant = nearest(first, own) ?? nearest(first, flags);
-  const not = values.some((value) => value.startsWith(`--no-${first}`)) ? 'no-' : '';
   return new UsageError(`there is no option --${not}${first}`, {
     hint: meant ? `did you mean --${not}${meant}?` : helpOf(command),
   });

@@ -13,6 +13,7 @@ import {
   numbersPerPlacement,
   readAlt,
   readElement,
+  readPath,
   readResponse,
   readShape,
   readUse,
@@ -68,7 +69,7 @@ export function* readVisits(
 }
 
 const noTerms: SurveyPart['terms'] = {
-  ...{ shapes: [], addresses: [], alts: [], curves: [], elements: [], answers: [] },
+  ...{ shapes: [], addresses: [], alts: [], curves: [], elements: [], paths: [], answers: [] },
 };
 
 /** The visits of a survey, a few pages at a time. */
@@ -124,8 +125,8 @@ function partOf(
   const note = (list: readonly number[]) => {
     for (const number of list) numbers.add(number);
   };
-  for (const { placements, elements, responses, uses } of documents)
-    for (const list of [placements, elements, responses, uses]) note(list);
+  for (const { placements, elements, paths, responses, uses } of documents)
+    for (const list of [placements, elements, paths, responses, uses]) note(list);
   for (const list of curvesOf.values()) note(list);
   const texts = terms.textsOf([...numbers]);
   const visits = rows.map(([, page, status, view], at): SurveyedVisit => {
@@ -140,6 +141,7 @@ function partOf(
   const hashes = new Terms(texts, fileOf);
   const answers = new Terms(texts, readResponse);
   const elements = new Terms(texts, readElement);
+  const paths = new Terms(texts, readPath);
   const curves = new Terms(texts, (text) => JSON.parse(text) as CurvePiece[]);
   const named = new Terms(texts, readUse);
   const placed = emptyColumns(
@@ -153,7 +155,7 @@ function partOf(
   let row = 0;
   let answer = 0;
   let swept: ReadonlyMap<string, number> = new Map();
-  documents.forEach(({ placements, elements: found, responses }, visit) => {
+  documents.forEach(({ placements, elements: found, paths: ways, responses }, visit) => {
     const page = rows[visit]![0];
     if (rows[visit - 1]?.[0] !== page) swept = sweptElements(curvesOf.get(page) ?? [], texts);
     for (let at = 0; at < placements.length; at += numbersPerPlacement, row++) {
@@ -167,6 +169,7 @@ function partOf(
       const curve = swept.get(elementText(shapes.values[shape]!));
       placed.curve[row] = curve === undefined ? -1 : curves.placeOf(curve);
       placed.element[row] = elements.placeOf(found[at / numbersPerPlacement] ?? noTerm);
+      placed.path[row] = paths.placeOf(ways[at / numbersPerPlacement] ?? noTerm);
     }
     for (const response of responses) {
       const place = answers.placeOf(response);
@@ -175,7 +178,7 @@ function partOf(
       answered.file[answer++] = fileOf(answers.values[place]!.contentHash);
     }
   });
-  const lists = { shapes, addresses, alts, curves, elements, answers };
+  const lists = { shapes, addresses, alts, curves, elements, paths, answers };
   const names = Object.keys(lists) as (keyof typeof lists)[];
   const { answers: ofAnswers, ...ofPlacements } = lists;
   return {
@@ -186,6 +189,7 @@ function partOf(
       alts: ofPlacements.alts.values,
       curves: ofPlacements.curves.values,
       elements: ofPlacements.elements.values,
+      paths: ofPlacements.paths.values,
     },
     terms: record(names, (name) => lists[name].numbers),
     uses: distinctUses(

@@ -65,6 +65,7 @@ export function tablesOfParts(
   const alts = joinLists(all, 'alts');
   const curves = joinLists(all, 'curves');
   const elements = joinLists(all, 'elements');
+  const paths = joinLists(all, 'paths');
   const answers = joinLists(all, 'answers');
   const visits: SurveyedVisit[] = [];
   const begins = all.map((part) => {
@@ -73,7 +74,10 @@ export function tablesOfParts(
     return begin;
   });
   const visitOf = (part: number) => (visit: number) => begins[part]! + visit;
-  const placesIn = { shape: shapes, url: addresses, alt: alts, curve: curves, element: elements };
+  const placesIn = {
+    ...{ shape: shapes, url: addresses, alt: alts, curve: curves },
+    ...{ element: elements, path: paths },
+  };
   const same = () => (place: number) => place;
   const placed = record(placementColumns, (name) =>
     joinColumns(
@@ -93,6 +97,7 @@ export function tablesOfParts(
     alts: alts.values,
     curves: curves.values,
     elements: elements.values,
+    paths: paths.values,
   };
   const uses = distinctUses(all.flatMap((part) => part.uses));
   return tablesOfPart({ placed, answered, lists, answers: answers.values, visits, uses }, files);

@@ -1,5 +1,6 @@
 import type { ImageResponse } from '../core/survey/image-file.js';
 import type { ElementMarkup } from '../core/slots/element-markup.js';
+import type { ElementPath } from '../core/slots/element-path.js';
 import type { FoundPlacement, Markup, Placement } from '../core/slots/placement.js';
 import type { PictureUse } from '../core/survey/picture-use.js';
 import type { LoadFacts } from '../core/survey/load-facts.js';
@@ -31,6 +32,7 @@ export const numbersPerPlacement = 4;
 export interface VisitDocument {
   readonly placements: readonly number[];
   readonly elements: readonly number[];
+  readonly paths: readonly number[];
   readonly responses: readonly number[];
   readonly uses: readonly number[];
 }
@@ -50,6 +52,9 @@ export function visitDocument(
     elements: placements.map(({ element }) =>
       element === null ? noTerm : term(JSON.stringify(element)),
     ),
+    paths: placements.map(({ path }) =>
+      path.length === 0 ? noTerm : term(`path ${JSON.stringify(path)}`),
+    ),
     responses: responses.map((response) => term(JSON.stringify(response))),
     uses: uses.map((use) => term(JSON.stringify(use))),
   };
@@ -60,12 +65,12 @@ export function resourceNumbers({ resources }: VisitFacts, term: TermOf): number
   return resources.map((resource) => term(JSON.stringify(resource)));
 }
 
+type KeptDocument = Pick<VisitDocument, 'placements' | 'responses'> & Partial<VisitDocument>;
+
 /** Reads the text of JSON that a visit is kept as. */
 export function readVisitDocument(text: string): VisitDocument {
-  // Documents of older versions have no elements and no uses.
-  const document = JSON.parse(text) as Omit<VisitDocument, 'elements' | 'uses'> &
-    Partial<VisitDocument>;
-  return { ...document, elements: document.elements ?? [], uses: document.uses ?? [] };
+  // Documents of older versions have no elements, no paths and no uses.
+  return { elements: [], paths: [], uses: [], ...(JSON.parse(text) as KeptDocument) };
 }
 
 const aboveFold = 1;
@@ -158,6 +163,10 @@ export function readShape(text: string): PlacementShape {
 
 export function readElement(text: string): ElementMarkup {
   return JSON.parse(text) as ElementMarkup;
+}
+
+export function readPath(text: string): ElementPath {
+  return JSON.parse(text.slice('path '.length)) as ElementPath;
 }
 
 export function readUse(text: string): Omit<PictureUse, 'page'> {

@@ -52,7 +52,11 @@ describe('firstPagesIn', () => {
       'help/pt/lines.html': '',
       'help/pt/old/index.html': '',
     });
-    expect(firstPagesIn(folder)).toEqual(['/help/en/', '/help/pt/kites.html', '/help/pt/lines.html']);
+    expect(firstPagesIn(folder)).toEqual([
+      '/help/en/',
+      '/help/pt/kites.html',
+      '/help/pt/lines.html',
+    ]);
   });
 
   it('says that a folder has no page', () => {

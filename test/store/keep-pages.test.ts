@@ -34,7 +34,7 @@ function pageOf(number: number, shown: readonly number[]): FoundPage {
           ...{ contentHash: files[at]!.contentHash, slot: { width: 20 + number, height: 15 } },
           ...{ fit: 'fill' as const, aboveFold: true, loading: 'eager' as const, drawn: null },
           ...{ naturalDensity: 1, markup: null, aside: false, shown: true, largest: false },
-          ...{ fetched: 'at-once' as const, element: null },
+          ...{ fetched: 'at-once' as const, element: null, path: [] },
         })),
         responses: shown.map((at) => ({
           ...{ url: `${start}${at}`, contentHash: files[at]!.contentHash, problem: null },

@@ -83,6 +83,11 @@ const record = {
             ] as const,
             picture: { attributes: [], sources: [[['media', 'print']]] } as const,
           },
+          path: [
+            ['html', '', ''],
+            ['body', 'top', 'kites wide'],
+            ['img', '', 'wide'],
+          ] as const,
         },
         {
           kind: 'background' as const,
@@ -101,6 +106,7 @@ const record = {
           fetched: null,
           markup: null,
           element: null,
+          path: [],
         },
       ],
       uses: [{ url: 'http://a.test/whole.jpg', kind: 'link' as const }],
@@ -148,10 +154,13 @@ describe('Workspace', () => {
     expect(facts.visits).toEqual([{ page, view, measured: true }]);
     expect([...facts.responses]).toEqual(responses.map((one) => ({ ...one, page, view })));
     expect([...facts.placements]).toEqual(
-      placements.map(({ element: _, ...one }) => ({ ...one, page, view })),
+      placements.map(({ element: _, path: __, ...one }) => ({ ...one, page, view })),
     );
     expect([0, 1].map((row) => facts.placements.elementAt(row))).toEqual(
       placements.map(({ element }) => element),
+    );
+    expect([0, 1].map((row) => facts.placements.pathAt(row))).toEqual(
+      placements.map(({ path }) => path),
     );
     expect(facts.uses).toEqual([{ url: 'http://a.test/whole.jpg', kind: 'link', page }]);
     expect(facts.placements.curveAt(0)).toEqual(record.curves[0]!.pieces);

@@ -1,6 +1,7 @@
 import type { ImageFile, ImageResponse } from '../../src/core/survey/image-file.js';
 import type { Placement } from '../../src/core/slots/placement.js';
 import type { ElementMarkup } from '../../src/core/slots/element-markup.js';
+import type { ElementPath } from '../../src/core/slots/element-path.js';
 import type { CurvePiece } from '../../src/core/slots/slot-curve.js';
 import {
   responseColumns,
@@ -37,6 +38,7 @@ export function tablesOf(
   const texts = new Dictionary((text: string) => text);
   const curves = new Dictionary((curve: readonly CurvePiece[]) => curve);
   const elements = new Dictionary((text: string) => JSON.parse(text) as ElementMarkup);
+  const paths = new Dictionary((text: string) => JSON.parse(text) as ElementPath);
   const answers = new Dictionary((text: string) => JSON.parse(text) as ResponseFacts);
   const placed = inOrder(placements).map((placement) => {
     const { page, view, url, contentHash, ...shape } = placement;
@@ -51,6 +53,7 @@ export function tablesOf(
       file: hashes.indexOf(contentHash ?? ''),
       curve: swept ? curves.indexOf(swept) : -1,
       element: element ? elements.indexOf(JSON.stringify(element)) : -1,
+      path: paths.indexOf(JSON.stringify(pathOf(placement.selector))),
     };
   });
   const answered = inOrder(responses).map((response) => {
@@ -65,6 +68,7 @@ export function tablesOf(
     alts: texts.values,
     curves: curves.values,
     elements: elements.values,
+    paths: paths.values,
   };
   return {
     visits,
@@ -72,6 +76,11 @@ export function tablesOf(
     responses: new ResponseTable(columnsOf(responseColumns, answered), answers.values, visits),
     uses: [],
   };
+}
+
+/** The elements that a selector names. */
+function pathOf(selector: string): ElementPath {
+  return selector.split(' > ').map((step) => [step.replace(/:.*/, ''), '', ''] as const);
 }
 
 function columnsOf<Name extends string>(

@@ -1,5 +1,6 @@
 import { comeToRest } from './at-rest.js';
 import { isConnected } from './element.js';
+import { pathTo } from './element-path.js';
 import { keptAddress } from '../../core/address/address.js';
 import { boxOnPage, inFirstScreen, isAside, isShown } from './box.js';
 import type { FirstScreen } from './box.js';
@@ -53,6 +54,7 @@ function foundOn(screen: FirstScreen): ProbedPlacement[] {
           loading: found.loading ?? 'eager',
           markup: found.markup ?? null,
           element: found.element ?? null,
+          path: pathTo(spot.element),
         });
       }
   return placements;

@@ -1,4 +1,5 @@
 import type { ElementMarkup } from '../../core/slots/element-markup.js';
+import type { ElementPath } from '../../core/slots/element-path.js';
 import type { Placement } from '../../core/slots/placement.js';
 import type { Size } from '../../core/base/size.js';
 
@@ -9,6 +10,7 @@ export interface ProbedPlacement extends Omit<
 > {
   /** The element as it stands in the page; `null` for what is no `<img>`. */
   readonly element: ElementMarkup | null;
+  readonly path: ElementPath;
   /** Where the element stands on the page, whether it is scrolled or not; in whole CSS pixels. */
   readonly box: Readonly<Record<'left' | 'top' | 'width' | 'height', number>>;
 }

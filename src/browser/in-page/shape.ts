@@ -27,13 +27,14 @@ export function shapeOf(): DocumentSketch {
   const hashes = new Set<number>();
   const framing = new Set<number>();
   const skeleton = new Set<number>();
-  const texts = new Set<Element>();
   const labels = new Map<Element, string>();
   const labelOf = (element: Element) => {
     let label = labels.get(element);
     if (label === undefined) labels.set(element, (label = labelled(element)));
     return label;
   };
+  const inText = within(isText);
+  const inColumn = within(isColumn);
   let left = maxElements;
   for (const element of document.body?.querySelectorAll('*') ?? []) {
     if (left-- <= 0) break;
@@ -41,14 +42,10 @@ export function shapeOf(): DocumentSketch {
     const path = above.slice(0, reach + 1).map(labelOf);
     const hash = hashOf(path.join('<'));
     hashes.add(hash);
-    const parent = parentElementOf(element);
-    if (parent && (texts.has(parent) || isText(parent))) texts.add(element);
-    else {
-      framing.add(hash);
-      const below = above.indexOf(document.body);
-      if (below > 0 && below <= depth)
-        skeleton.add(hashOf(above.slice(0, below).map(labelOf).join('<')));
-    }
+    if (!inText(element)) framing.add(hash);
+    const below = above.indexOf(document.body);
+    if (!inColumn(element) && below > 0 && below <= depth)
+      skeleton.add(hashOf(above.slice(0, below).map(labelOf).join('<')));
   }
   return {
     full: smallest(hashes),
@@ -68,6 +65,19 @@ function outwards(element: Element): Element[] {
   return found;
 }
 
+/** Tells whether an element stands in one that holds something; to be asked for outer elements before inner ones. */
+function within(holds: (element: Element) => boolean): (element: Element) => boolean {
+  const answers = new Map<Element, boolean>();
+  const isWithin = (element: Element): boolean => {
+    const parent = parentElementOf(element);
+    if (!parent) return false;
+    let answer = answers.get(parent);
+    if (answer === undefined) answers.set(parent, (answer = isWithin(parent) || holds(parent)));
+    return answer;
+  };
+  return isWithin;
+}
+
 function smallest(hashes: ReadonlySet<number>): number[] {
   return [...hashes].sort((a, b) => a - b).slice(0, sketchSize);
 }
@@ -82,6 +92,15 @@ function isText(holder: Element): boolean {
   if (!elements.some((element) => localNameOf(element) === 'p')) return false;
   const prose = elements.filter((element) => proseNames.has(localNameOf(element)));
   return prose.length >= elements.length * 0.75;
+}
+
+/** Elements that hold texts and what belongs to them, but are no texts themselves. */
+const frames = new Set([...landmarks].filter((name) => name !== 'section'));
+
+/** Whether paragraphs stand in an element, among whatever else: figures, notes and lists of a manual have wrappers of their own. */
+function isColumn(holder: Element): boolean {
+  if (frames.has(localNameOf(holder))) return false;
+  return [...childrenOf(holder)].some((element) => localNameOf(element) === 'p');
 }
 
 /** Classes of the body without those that have digits, which tell pages and not templates. */

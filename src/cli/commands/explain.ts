@@ -23,6 +23,7 @@ export const explainCommand = defineCommand({
   },
   examples: [
     ['explain /img/hero.jpg', 'an image, by its path'],
+    ["explain '.card > img'", 'the images that a CSS selector finds'],
     ['explain 3fa9c1d0', 'an image, by the start of its content hash'],
     ["explain '#hero > img' --svg hero.svg", 'the image in an element, with its slot curve'],
     ["explain 'main > figure > img'", 'a slot family, as rank names it: its widths and its images'],

@@ -1,6 +1,7 @@
 import type { PlacedImage } from '../findings/image/image-case.js';
 import type { DrawnBox, ObjectFit } from '../slots/rendered-size.js';
 import type { ElementMarkup } from '../slots/element-markup.js';
+import type { ElementPath } from '../slots/element-path.js';
 import type { Markup, PlacementKind } from '../slots/placement.js';
 import type { CurvePiece } from '../slots/slot-curve.js';
 import type { Size } from '../base/size.js';
@@ -97,5 +98,9 @@ export class PlacedRow implements PlacedImage {
 
   get element(): ElementMarkup | null {
     return this.#table.elementAt(this.row);
+  }
+
+  get path(): ElementPath {
+    return this.#table.pathAt(this.row);
   }
 }

@@ -1,42 +1,82 @@
+import { compile } from 'css-select';
+import { SelectorType, isTraversal, parse } from 'css-what';
+import type { Selector } from 'css-what';
+import { Element } from 'domhandler';
 import type { PlacedImage } from '../findings/image/image-case.js';
-import { attributeOf } from '../slots/element-markup.js';
+import type { ElementMarkup } from '../slots/element-markup.js';
+import type { ElementPath } from '../slots/element-path.js';
 
-/** One compound of a selector: `img`, `#hero`, `.card`, `img.large`. */
-const compoundPattern = /^([a-z][\w-]*|\*)?((?:[#.][\w-]+)*)$/i;
+const pseudoElement = /::(?:before|after|marker)$/;
 
-/**
- * Whether a selector, as a person writes one, may mean the element of a placement: its last compound is held against the
- * element's name, id and classes, those before it against the path of its own selector. Other parts of the language
- * (attributes, pseudo-classes) match nothing.
- */
-export function selectorMatcher(text: string): (placed: PlacedImage) => boolean {
-  const parts = text.trim().split(/\s*>\s*|\s+/);
-  const compounds = parts.map((part) => compoundPattern.exec(part));
-  if (compounds.some((match) => match === null || match[0] === '')) return () => false;
-  const [, name = '*', marks = ''] = compounds.at(-1)!;
-  const ancestors = parts.slice(0, -1);
-  return ({ kind, selector, element: markup }) => {
-    if (kind !== 'img' || !markup) return false;
-    if (name !== '*' && name.toLowerCase() !== 'img') return false;
-    const id = attributeOf(markup.attributes, 'id');
-    const classes = new Set((attributeOf(markup.attributes, 'class') ?? '').split(/\s+/));
-    const own = marks.match(/[#.][\w-]+/g) ?? [];
-    const fits = own.every((mark) =>
-      mark.startsWith('#') ? mark.slice(1) === id : classes.has(mark.slice(1)),
-    );
-    return fits && (own.length > 0 || ancestors.length > 0) && leadsThrough(selector, ancestors);
-  };
+/** What a survey can tell of a selector. */
+export interface SelectorMatcher {
+  readonly matches: (placed: PlacedImage) => boolean;
+  /** The first part of the selector that it cannot tell; `null` where it can tell all of them. */
+  readonly unknown: string | null;
 }
 
-/** Whether the path of an element has some compounds, in their order. */
-function leadsThrough(selector: string, ancestors: readonly string[]): boolean {
-  const path = selector.split(' > ').slice(0, -1);
-  let at = 0;
-  return ancestors.every((ancestor) => {
-    while (at < path.length && !path[at]!.replace(/:nth-of-type\(\d+\)/, '').endsWith(ancestor))
-      at++;
-    return at++ < path.length;
-  });
+/**
+ * Whether a selector, as a person writes one, means the element of a placement. A survey keeps the names, ids and classes of the
+ * elements around it, and all attributes of an `<img>` itself.
+ */
+export function selectorMatcher(text: string): SelectorMatcher {
+  const pseudo = pseudoElement.exec(text)?.[0] ?? '';
+  const own = text.slice(0, text.length - pseudo.length);
+  try {
+    const unknown = unknownIn(parse(own));
+    if (unknown !== null) return { matches: () => false, unknown };
+    const isMeant = compile<Element, Element>(own);
+    const known = new Map<ElementPath, Map<ElementMarkup | null, boolean>>();
+    const matches = ({ path, element, selector }: PlacedImage) => {
+      if (path.length === 0 || !selector.endsWith(pseudo)) return false;
+      const ofPath = known.get(path) ?? new Map<ElementMarkup | null, boolean>();
+      known.set(path, ofPath);
+      const said = ofPath.get(element) ?? isMeant(elementAt(path, element));
+      ofPath.set(element, said);
+      return said;
+    };
+    return { matches, unknown: null };
+  } catch {
+    // It is no selector.
+    return { matches: () => false, unknown: null };
+  }
+}
+
+/** Attributes that are kept of every element. */
+const keptAttributes = new Set(['id', 'class']);
+/** Pseudo-classes that are made of other selectors. */
+const composed = new Set(['is', 'where', 'matches', 'not']);
+
+/** The first part of a selector that asks for what is not kept: siblings, places among them, states, attributes. */
+function unknownIn(alternatives: readonly (readonly Selector[])[]): string | null {
+  for (const parts of alternatives) {
+    const last = parts.findLastIndex(isTraversal);
+    for (const [at, part] of parts.entries()) {
+      if (part.type === SelectorType.Adjacent) return '+';
+      if (part.type === SelectorType.Sibling) return '~';
+      if (part.type === SelectorType.Attribute && at < last && !keptAttributes.has(part.name))
+        return `[${part.name}]`;
+      if (part.type !== SelectorType.Pseudo) continue;
+      if (!composed.has(part.name) || !Array.isArray(part.data)) return `:${part.name}`;
+      const within = unknownIn(part.data);
+      if (within !== null) return within;
+    }
+  }
+  return null;
+}
+
+/** The element at the end of a path, within those around it. */
+function elementAt(path: ElementPath, markup: ElementMarkup | null): Element {
+  let at: Element | null = null;
+  for (const [name, id, classes] of path) {
+    const attributes = { ...(id !== '' && { id }), ...(classes !== '' && { class: classes }) };
+    const inner: Element = new Element(name, attributes);
+    inner.parent = at;
+    at?.children.push(inner);
+    at = inner;
+  }
+  Object.assign(at!.attribs, Object.fromEntries(markup?.attributes ?? []));
+  return at!;
 }
 
 /** A text that was cut in the middle when it was printed (`#post…img`), as a test of whole ones; `null` if it was not. */

@@ -83,7 +83,7 @@ export function findSubject(
     files.find((url) => pathOf(url).endsWith(`/${text}`)) ??
     files.find((url) => isCut?.(url) || isCut?.(pathOf(url)));
   if (file !== undefined) return { kind: 'file', url: file };
-  const matches = selectorMatcher(text);
+  const { matches, unknown } = selectorMatcher(text);
   const near = [
     isCut ? images.filter(({ urls }) => urls.some((url) => isCut(url) || isCut(pathOf(url)))) : [],
     isCut ? images.filter(({ placed }) => placed.some(({ selector }) => isCut(selector))) : [],
@@ -94,7 +94,10 @@ export function findSubject(
   throw new NotFoundError(
     `the survey has no page, image, file, content hash, selector, slot or finding ${text}`,
     {
-      hint: hintFor(text, images),
+      hint:
+        unknown === null
+          ? hintFor(text, images)
+          : `write the selector with names, ids and classes: a survey does not keep what "${unknown}" asks for`,
     },
   );
 }

@@ -1,4 +1,5 @@
 import type { ElementMarkup } from './element-markup.js';
+import type { ElementPath } from './element-path.js';
 import type { DrawnBox, ObjectFit } from './rendered-size.js';
 import type { Size } from '../base/size.js';
 import type { CurvePiece } from './slot-curve.js';
@@ -81,6 +82,7 @@ export interface Placement {
 export interface FoundPlacement extends Omit<Placement, 'page' | 'view'> {
   /** `null` for what is no `<img>`, for one that is too long, and in surveys of older versions. */
   readonly element: ElementMarkup | null;
+  readonly path: ElementPath;
 }
 
 /**

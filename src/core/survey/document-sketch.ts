@@ -7,7 +7,7 @@ export interface DocumentSketch {
   readonly full: readonly number[];
   /** The same without what stands in texts: paragraphs and what is set among them. */
   readonly frame: readonly number[];
-  /** The same of what stands near its root alone, without the body's own classes: heads, columns, feet. */
+  /** The same of what stands near its root, and not beside paragraphs, without the body's own classes: heads, columns, feet. */
   readonly skeleton: readonly number[];
   /** What its template calls itself: classes of its body. */
   readonly marks: readonly string[];

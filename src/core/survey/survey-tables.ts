@@ -1,5 +1,6 @@
 import type { ImageResponse } from './image-file.js';
 import type { ElementMarkup } from '../slots/element-markup.js';
+import type { ElementPath } from '../slots/element-path.js';
 import type { Markup, Placement } from '../slots/placement.js';
 import type { CurvePiece } from '../slots/slot-curve.js';
 
@@ -38,6 +39,8 @@ export interface PlacementColumns {
   readonly curve: Column;
   /** Place in the list of elements; −1 where none was kept. */
   readonly element: Column;
+  /** Place in the list of paths; −1 where none was kept. */
+  readonly path: Column;
 }
 
 /** The names of those columns. */
@@ -49,6 +52,7 @@ export const placementColumns = [
   'file',
   'curve',
   'element',
+  'path',
 ] as const;
 
 /** What the columns of placements are places in. */
@@ -60,6 +64,8 @@ export interface PlacementLists {
   readonly curves: readonly (readonly CurvePiece[])[];
   /** Each that is different once. */
   readonly elements: readonly ElementMarkup[];
+  /** Each that is different once. */
+  readonly paths: readonly ElementPath[];
 }
 
 /** All placements of a survey; a placement is built when its row is read. */
@@ -130,6 +136,11 @@ export class PlacementTable {
   /** The element of a row as it stands in the page; `null` where none was kept. */
   elementAt(row: number): ElementMarkup | null {
     return this.lists.elements[this.columns.element[row]!] ?? null;
+  }
+
+  /** Where the element of a row stands in its document; empty where that was not kept. */
+  pathAt(row: number): ElementPath {
+    return this.lists.paths[this.columns.path[row]!] ?? [];
   }
 
   *[Symbol.iterator](): Generator<Placement> {

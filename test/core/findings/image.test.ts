@@ -30,6 +30,7 @@ const placement = {
   markup: null,
   curve: null as readonly CurvePiece[] | null,
   element: null,
+  path: [],
 };
 
 const sound: ImageCase = {

@@ -141,6 +141,31 @@ describe('groupPages', () => {
     });
   });
 
+  it('joins pages at the top of a site only by a large skeleton, where their template calls itself the same', () => {
+    const page = (path: string, template: number, skeleton: number[], marks: string[] = []) => {
+      const { url, sketch } = pageOf(path, template, 90, marks);
+      return { url, sketch: { ...sketch, skeleton } };
+    };
+    const large = Array.from({ length: 30 }, (_, at) => at);
+    const groups = groupPages([
+      page('/', 1, large),
+      page('/buttons.html', 2, large),
+      page('/cards.html', 3, large.slice(1)),
+      page('/sign-in-here.html', 4, large.slice(6)),
+      page('/tent.html', 5, large, ['campsite']),
+      page('/a-small-one.html', 6, large.slice(0, 15)),
+      page('/one-as-small-as-that.html', 7, large.slice(0, 15)),
+    ]);
+    const joined = [...groups].filter(
+      ([, name]) => name === groups.get('http://a.test/cards.html'),
+    );
+    expect(joined.map(([url]) => url)).toEqual([
+      'http://a.test/buttons.html',
+      'http://a.test/cards.html',
+    ]);
+    expect(new Set(groups.values()).size).toBe(6);
+  });
+
   it('joins groups of any size', () => {
     const { sketch } = pageOf('/', 1);
     const page = (at: number) => ({

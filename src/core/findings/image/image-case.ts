@@ -1,6 +1,7 @@
 import type { Size } from '../../base/size.js';
 import type { Policy } from '../../policy/policy.js';
 import type { ElementMarkup } from '../../slots/element-markup.js';
+import type { ElementPath } from '../../slots/element-path.js';
 import type { Placement } from '../../slots/placement.js';
 import type { CurvePiece } from '../../slots/slot-curve.js';
 import type { Encoded } from '../../survey/encoded.js';
@@ -17,6 +18,8 @@ export interface PlacedImage extends Placement {
   readonly curve: readonly CurvePiece[] | null;
   /** The element as it stands in the page; `null` where none was kept. */
   readonly element: ElementMarkup | null;
+  /** Where it stands in its document; empty where that was not kept. */
+  readonly path: ElementPath;
 }
 
 /** What a check can use. */

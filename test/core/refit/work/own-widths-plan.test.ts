@@ -160,7 +160,13 @@ describe('formats that a server can choose', () => {
 });
 
 describe('when an image is requested', () => {
-  const placed = { ...ranking.ledger.facts.placements.at(0), row: 0, curve: null, element: null };
+  const placed = {
+    ...ranking.ledger.facts.placements.at(0),
+    row: 0,
+    curve: null,
+    element: null,
+    path: [],
+  };
   const change = (more: object) => loadingChange([{ ...placed, ...more }]);
 
   it('changes only where it is wrong', () => {

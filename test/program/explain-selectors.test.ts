@@ -1,0 +1,76 @@
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { temporaryFolder, writeFiles } from '../support/folder.js';
+import { scene } from '../support/pictures.js';
+import { oneView, run } from '../support/program.js';
+
+const cwd = temporaryFolder(afterAll);
+
+/** A page on which each image stands in a place of its own. */
+beforeAll(async () => {
+  const whole = await scene(300, 200).png().toBuffer();
+  const names = ['header', 'card', 'second', 'shadow', 'framed'];
+  const files = names.map(
+    async (name, at) =>
+      [`site/img/${name}.jpg`, await sharp(whole).rotate(at).jpeg().toBuffer()] as const,
+  );
+  writeFiles(cwd, {
+    'site/index.html': `<!doctype html><title>Kites</title>
+      <style>.hero::before { content: ''; display: block; height: 60px; background: url(img/header.jpg) }</style>
+      <header class="hero wide"></header>
+      <main id="programme">
+        <div class="cards large"><figure class="card"><p><img class="photo" src="img/card.jpg" width="90" data-day="2"></p></figure></div>
+        <div class="cards"><a class="card"><img src="img/second.jpg" width="80" loading="lazy"></a></div>
+        <div class="booth"><template shadowrootmode="open"><span class="inner"><img src="img/shadow.jpg" width="70"></span></template></div>
+      </main>
+      <iframe class="beside" srcdoc='<body class="map"><img src="img/framed.jpg" width="60">'></iframe>`,
+    ...Object.fromEntries(await Promise.all(files)),
+  });
+  const survey = await run(['survey', 'site', '--no-encode', ...oneView], { cwd });
+  expect(survey.status).toBe(0);
+});
+
+describe('a CSS selector as a person writes it', () => {
+  it.each([
+    ['.hero::before', 'header'],
+    ['header.wide', 'header'],
+    ['figure.card img', 'card'],
+    ['.cards.large > .card > p > img', 'card'],
+    ['#programme img.photo', 'card'],
+    ['img[data-day="2"]', 'card'],
+    ['main a img, .nowhere', 'second'],
+    ['.card > img', 'second'],
+    ['main img[loading=lazy]', 'second'],
+    ['.cards:not(.large) img', 'second'],
+    [':is(a, p.none) > img', 'second'],
+    ['.inner > img', 'shadow'],
+    ['.booth .inner img', 'shadow'],
+    ['body.map > img', 'framed'],
+  ])('%s means the image %s', async (selector, name) => {
+    const { status, stdout } = await run(['explain', selector], { cwd });
+    expect([status, stdout.split('\n')[0]]).toEqual([
+      0,
+      expect.stringContaining(`/img/${name}.jpg`),
+    ]);
+  });
+
+  it.each(['header > img', 'figure > img', '.cards .photo.large', 'img.card', '#card img', 'div['])(
+    '%s means none',
+    async (selector) => {
+      const { status, stderr } = await run(['explain', selector], { cwd });
+      expect([status, stderr]).toEqual([2, expect.stringContaining('the survey has no page')]);
+    },
+  );
+
+  it.each([
+    ['p + a img', '+'],
+    ['header ~ main img', '~'],
+    ['div:first-child img', ':first-child'],
+    ['a[href] img', '[href]'],
+    ['img:not(:hover)', ':hover'],
+  ])('%s is told to ask for what is not kept: %s', async (selector, part) => {
+    const { status, stderr } = await run(['explain', selector], { cwd });
+    expect(status).toBe(2);
+    expect(stderr).toContain(`a survey does not keep what "${part}" asks for`);
+  });
+});
