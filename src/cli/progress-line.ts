@@ -154,8 +154,10 @@ export class ProgressLine {
   }
 }
 
+/** A time that is guessed: no more exact than it can be. */
 function inWords(seconds: number): string {
-  if (seconds < 120) return `${Math.round(seconds)} s`;
+  if (seconds < 20) return `${Math.round(seconds)} s`;
+  if (seconds < 90) return `${5 * Math.round(seconds / 5)} s`;
   const minutes = Math.round(seconds / 60);
   return minutes < 120 ? `${minutes} min` : `${(minutes / 60).toFixed(1)} h`;
 }

@@ -7,7 +7,7 @@ import type { SurveyPart } from './survey-part.js';
  * The number of the format below. It must grow with every change of what is sealed: the columns, the lists, the
  * facts in them, and the order of visits.
  */
-export const sealFormat = 4;
+export const sealFormat = 5;
 
 /** The lists that the columns of numbers index, and the lengths of the columns. */
 interface SealedLists extends Omit<SurveyPart, 'placed' | 'answered'> {

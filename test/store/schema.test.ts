@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { noBytes } from '../../src/core/load/request.js';
 import { defaultViews } from '../../src/core/visitors/view.js';
 import { migrations, schemaVersion } from '../../src/store/schema.js';
+import { placementColumns, responseColumns } from '../../src/core/survey/survey-tables.js';
 import { sealFormat } from '../../src/store/sealed-surveys.js';
 import { Workspace } from '../../src/store/workspace.js';
 import { temporaryFolder } from '../support/folder.js';
@@ -87,5 +88,13 @@ describe('the schema', () => {
     expect(told.sort()).toEqual(found.sort());
     expect(/version of the schema, (\d+) at present/.exec(manual)?.[1]).toBe(String(schemaVersion));
     expect(/two columns above, (\d+) at present/.exec(manual)?.[1]).toBe(String(sealFormat));
+  });
+
+  it('has another number for sealed surveys whenever their columns change', () => {
+    // Whoever adds a column raises the number: sealed surveys of earlier versions do not have it.
+    expect([sealFormat, ...placementColumns, ...responseColumns]).toEqual([
+      ...[5, 'visit', 'shape', 'url', 'alt', 'file', 'curve', 'element', 'path'],
+      ...['visit', 'answer', 'file'],
+    ]);
   });
 });

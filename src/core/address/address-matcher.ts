@@ -15,9 +15,9 @@ export function addressMatcher(text: string): AddressMatcher {
   };
 }
 
-/** A pattern for any text, in which `*` stands for any characters. */
+/** A pattern for any text, in which `*` stands for any characters, and so does the `…` of a name that was shortened when it was printed. */
 export function textMatcher(pattern: string): (text: string) => boolean {
-  const parts = pattern.split('*').map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
+  const parts = pattern.split(/[*…]/).map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
   const expression = new RegExp(`^${parts.join('.*')}$`, 's');
   return (text) => expression.test(text);
 }

@@ -31,3 +31,8 @@ export const findingIds: ReadonlySet<string> = new Set(byId.keys());
 export function findingKind(id: string): FindingKind<FindingId, FindingData> | undefined {
   return byId.get(id);
 }
+
+/** The kind of finding that a person means, by its id or its title. */
+export function findingNamed(text: string): FindingKind<FindingId, FindingData> | undefined {
+  return byId.get(text) ?? [...byId.values()].find(({ title }) => title === text);
+}

@@ -1,7 +1,9 @@
+import { textMatcher } from '../address/address-matcher.js';
 import { pathOf } from '../address/address.js';
 import { withoutSecrets } from '../address/secrets.js';
 import { NotFoundError, UsageError } from '../base/errors.js';
-import { findingKind } from '../findings/index.js';
+import { findingNamed } from '../findings/index.js';
+import type { FamilyKey } from '../slots/family-key.js';
 import type { RankRow } from './rank-view.js';
 import type { RankedImage } from './ranked-image.js';
 import { cutMatcher, selectorMatcher } from './selector-match.js';
@@ -34,7 +36,7 @@ const leastDigits = 6;
 
 /**
  * Finds what is meant: a page or an image by its address, whole or from its path on, an image by its content hash or
- * by a selector that shows it, a slot family by its slot, a finding by its id, another file by its address. What was cut in the middle when it was printed
+ * by a selector that shows it, a slot family by its slot, a finding by its id or title, another file by its address. What was cut in the middle when it was printed
  * (`…`) is taken as well.
  *
  * @param images most waste first
@@ -67,15 +69,16 @@ export function findSubject(
   ].find((some) => some.length > 0);
   const [image, ...others] = found ?? [];
   if (image) return { kind: 'image', image, others };
-  const kind = findingKind(text);
-  if (kind)
+  const id = findingNamed(text)?.id;
+  if (id !== undefined)
     return {
-      ...{ kind: 'finding', id: text },
-      images: images.filter(({ findings }) => findings.some(({ id }) => id === text)),
+      ...{ kind: 'finding', id },
+      images: images.filter(({ findings }) => findings.some((one) => one.id === id)),
     };
-  const isSlot = (slot: string) => shownSlots(slot).some((one) => one === text || isCut?.(one));
   const isCut = cutMatcher(text);
-  const rows = familiesOf().filter(({ family }) => family !== null && isSlot(family.slot));
+  const isSlot = (family: FamilyKey) =>
+    shownSlots(family).some((one) => one === text || isCut?.(one));
+  const rows = familiesOf().filter(({ family }) => family !== null && isSlot(family));
   if (rows.length > 0) return { kind: 'family', rows };
   const files = filesOf();
   const file =
@@ -96,15 +99,18 @@ export function findSubject(
     {
       hint:
         unknown === null
-          ? hintFor(text, images)
+          ? hintFor(text, images, pages)
           : `write the selector with names, ids and classes: a survey does not keep what "${unknown}" asks for`,
     },
   );
 }
 
-/** A slot as it is printed: whole, or without the body that it begins with. */
-function shownSlots(slot: string): string[] {
-  return [slot, slot.replace(/^body > /, '')];
+/** A slot as it is printed: whole, or without the body that it begins with, and with its kind where it is no plain element. */
+function shownSlots({ slot, kind }: FamilyKey): string[] {
+  const slots = [slot, slot.replace(/^body > /, '')];
+  return kind === null || kind === 'img'
+    ? slots
+    : slots.flatMap((one) => [one, `${one} (${kind})`]);
 }
 
 function imagesByHash(text: string, images: readonly RankedImage[]): RankedImage[] {
@@ -113,7 +119,14 @@ function imagesByHash(text: string, images: readonly RankedImage[]): RankedImage
   return images.filter(({ file }) => file.contentHash.startsWith(start));
 }
 
-function hintFor(text: string, images: readonly RankedImage[]): string {
+function hintFor(
+  text: string,
+  images: readonly RankedImage[],
+  pages: readonly SurveyedPage[],
+): string {
+  const isGroup = textMatcher(text);
+  if (pages.some(({ group }) => group !== null && isGroup(group)))
+    return 'it is a page group: give it to zealous-lynx rank --group';
   const part = text.split('/').at(-1)!.toLowerCase();
   const like = images.find(({ url }) => part !== '' && url.toLowerCase().includes(part));
   return like

@@ -11,7 +11,20 @@ export function shorten(text: string, limit: number): string {
   const harmless = plainText(text);
   if (harmless.length <= limit) return harmless;
   const tail = Math.ceil((limit - 1) * 0.65);
-  return `${harmless.slice(0, limit - 1 - tail)}…${harmless.slice(-tail)}`;
+  const [begin, end] = [harmless.slice(0, limit - 1 - tail), harmless.slice(-tail)];
+  return end.includes(step) ? `${upToStep(begin)}…${fromStep(end)}` : `${begin}…${end}`;
+}
+
+/** What stands between the steps of a selector, which are left out whole. */
+const step = ' > ';
+
+function upToStep(begin: string): string {
+  const at = begin.lastIndexOf(step);
+  return at < 0 ? '' : begin.slice(0, at + step.length);
+}
+
+function fromStep(end: string): string {
+  return end.slice(end.indexOf(step));
 }
 
 /** The characters of a name that are shown where there is room. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { defaultPolicy } from '../../../src/core/policy/policy.js';
+import { findingKind } from '../../../src/core/findings/index.js';
 import type { RankedImage } from '../../../src/core/rank/ranked-image.js';
 import { rowsOf } from '../../../src/core/rank/rank-view.js';
 import { rankImages } from '../../../src/core/rank/ranking.js';
@@ -41,8 +42,14 @@ describe('what is to be explained', () => {
       const found = findAmong(text);
       expect(found.kind === 'family' && found.rows[0]).toBe(rows[0]);
     }
-    const found = findAmong('ceiling-bytes');
-    expect(found).toMatchObject({ kind: 'finding', id: 'ceiling-bytes', images: [] });
+    const background = rows.map((row) => ({
+      ...row,
+      family: row.family && { ...row.family, kind: 'background' },
+    }));
+    const slot = `${rows[0]!.family!.slot.replace(/^body > /, '')} (background)`;
+    expect(findSubject(slot, images, facts.pages, () => background).kind).toBe('family');
+    for (const text of ['ceiling-bytes', findingKind('ceiling-bytes')!.title])
+      expect(findAmong(text)).toMatchObject({ kind: 'finding', id: 'ceiling-bytes', images: [] });
   });
 
   it('may be a selector as a person writes it, or what was cut when it was printed', () => {
@@ -75,6 +82,13 @@ describe('what is to be explained', () => {
     expect(() => find('/img/0-0.jpg')).toThrow(
       expect.objectContaining({ code: 'NOT_FOUND', hint: 'did you mean http://a.test/0-0.jpg?' }),
     );
+    const grouped = facts.pages.map((page) => ({ ...page, group: 'pages headed Makers' }));
+    for (const text of ['pages headed Makers', 'pages…Makers'])
+      expect(() => findSubject(text, images, grouped)).toThrow(
+        expect.objectContaining({
+          hint: 'it is a page group: give it to zealous-lynx rank --group',
+        }),
+      );
     expect(() => find('#nothing')).toThrow(
       expect.objectContaining({
         hint: 'zealous-lynx rank --by image lists the images, and rank --by finding the findings',

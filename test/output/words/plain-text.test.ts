@@ -22,6 +22,16 @@ describe('plainText', () => {
     expect(withoutOrigin('http://a.test/x', 'http://a.test')).toBe('/x');
     expect(withoutOrigin('http://a.test.evil/x', 'http://a.test')).toBe('http://a.test.evil/x');
   });
+
+  it('leaves whole steps out of a selector', () => {
+    const selector = 'main > section > div > article > figure > a > img';
+    expect(shorten(selector, 32)).toBe('main > … > figure > a > img');
+    for (let limit = 10; limit < selector.length; limit++)
+      expect([limit, shorten(selector, limit)]).toEqual([
+        limit,
+        expect.stringMatching(/^(?:\w+ > )*…(?: > \w+)*(?: > img)$|^\w*…\w+$/),
+      ]);
+  });
 });
 
 describe('units', () => {
