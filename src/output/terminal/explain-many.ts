@@ -1,5 +1,5 @@
 import { findingKind } from '../../core/findings/index.js';
-import type { RankRow } from '../../core/rank/rank-view.js';
+import type { RankResult, RankRow } from '../../core/rank/rank-view.js';
 import type { RankedImage } from '../../core/rank/ranked-image.js';
 import { formatSize } from '../../core/base/size.js';
 import type { FamilyView, FindingView } from '../views/explain.js';
@@ -18,11 +18,10 @@ export function drawFamilies({ rows, result, top }: FamilyView, screen: Screen):
   const { bold, dim } = paletteFor(screen);
   const { family, perVisit, files, pages, images } = first;
   const origin = originOf(result.survey);
-  const where = withoutOrigin(family?.where ?? '', origin);
   const lines = [
     bold(shorten(family?.slot ?? '', screen.width)),
     wrapped(
-      `on ${count(pages, 'page')} of ${plainText(where)} (${family?.kind ?? 'no element'}); ${count(files, 'image file')}; an average visit wastes ${bold(formatBytes(perVisit.wasteBytes))} there`,
+      `on ${pagesIn(family?.where ?? '', pages, result, origin)} (${family?.kind ?? 'no element'}); ${count(files, 'image file')}; an average visit wastes ${bold(formatBytes(perVisit.wasteBytes))} there`,
       screen,
     ),
     '',
@@ -45,12 +44,20 @@ export function drawFamilies({ rows, result, top }: FamilyView, screen: Screen):
   for (const row of others.slice(0, maxOthers))
     lines.push(
       dim(
-        `also on ${count(row.pages, 'page')} of ${plainText(withoutOrigin(row.family?.where ?? '', origin))}: ${formatBytes(row.perVisit.wasteBytes)} per visit`,
+        `also on ${pagesIn(row.family?.where ?? '', row.pages, result, origin)}: ${formatBytes(row.perVisit.wasteBytes)} per visit`,
       ),
     );
   if (others.length > maxOthers)
     lines.push(dim(`and in ${count(others.length - maxOthers, 'more page group')}`));
   return lines.join('\n');
+}
+
+/** `4 pages of /journal/*`, `2 of the pages headed Makers`, or the one page that is meant. */
+function pagesIn(where: string, pages: number, { pages: all }: RankResult, origin: string): string {
+  const name = plainText(withoutOrigin(where, origin));
+  const inGroup = all.filter(({ group, url }) => (group ?? url) === where).length;
+  if (inGroup <= 1) return name;
+  return /^pages /.test(name) ? `${pages} of the ${name}` : `${count(pages, 'page')} of ${name}`;
 }
 
 /** Other families that are named. */
