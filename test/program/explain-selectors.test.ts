@@ -17,7 +17,7 @@ let images: readonly RankedImage[];
 /** A page on which each image stands in a place of its own. */
 beforeAll(async () => {
   const whole = await scene(300, 200).png().toBuffer();
-  const names = ['header', 'card', 'second', 'shadow', 'framed'];
+  const names = ['header', 'card', 'second', 'shadow', 'long', 'framed'];
   const files = names.map(
     async (name, at) =>
       [`site/img/${name}.jpg`, await sharp(whole).rotate(at).jpeg().toBuffer()] as const,
@@ -30,6 +30,7 @@ beforeAll(async () => {
         <div class="cards large"><figure class="card"><p><img class="photo" src="img/card.jpg" width="90" data-day="2"></p></figure></div>
         <div class="cards"><a class="card"><img src="img/second.jpg" width="80" loading="lazy"></a></div>
         <div class="booth"><template shadowrootmode="open"><span class="inner"><img src="img/shadow.jpg" width="70"></span></template></div>
+        <div class="long ${'x'.repeat(100_000)}"><img src="img/long.jpg" width="50"></div>
       </main>
       <iframe class="beside" srcdoc='<body class="map"><img src="img/framed.jpg" width="60">'></iframe>`,
     ...Object.fromEntries(await Promise.all(files)),
@@ -78,6 +79,7 @@ describe('a CSS selector as a person writes it', () => {
     [':is(a, p.none) > img', 'second'],
     ['.inner > img', 'shadow'],
     ['.booth .inner img', 'shadow'],
+    ['.long > img', 'long'],
     ['body.map > img', 'framed'],
   ])('%s means the image %s', (selector, name) => {
     expect(meantBy(selector)).toBe(name);

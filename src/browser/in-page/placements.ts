@@ -1,6 +1,6 @@
 import { comeToRest } from './at-rest.js';
 import { isConnected } from './element.js';
-import { pathTo } from './element-path.js';
+import { pathFinder } from './element-path.js';
 import { keptAddress } from '../../core/address/address.js';
 import { boxOnPage, inFirstScreen, isAside, isShown } from './box.js';
 import type { FirstScreen } from './box.js';
@@ -34,6 +34,7 @@ export function placementsOf(
 function foundOn(screen: FirstScreen): ProbedPlacement[] {
   kept.length = 0;
   const placements: ProbedPlacement[] = [];
+  const pathTo = pathFinder();
   for (const spot of spotsOf(document))
     for (const { kind, find } of kinds)
       for (const found of attempt(find, spot)) {
