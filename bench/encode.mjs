@@ -159,7 +159,7 @@ function pageWith(url, files) {
           shown: true,
           loading: 'lazy',
           fetched: 'on-scroll',
-          ...{ markup: null, element: null },
+          ...{ markup: null, element: null, path: [] },
         })),
         responses: files.map(({ contentHash, bytes }, at) => ({
           url: `${url}${at}.jpg`,

@@ -120,9 +120,19 @@ export function pageOf(url, template, own, screen) {
         { from: 391, to: 2560, a: 0, b: 358 },
       ],
     })),
-    shape: { full: [], frame: [], marks: [], trail: [], heading: '' },
+    shape: { full: [], frame: [], skeleton: [], marks: [], trail: [], heading: '' },
   };
 }
+
+/** Where every image stands. */
+const path = [
+  ['html', '', ''],
+  ['body', '', 'home'],
+  ['main', '', ''],
+  ['figure', '', 'kite'],
+  ['a', '', ''],
+  ['img', '', ''],
+];
 
 // A million pages have forty million of these: they are written out, since spreading objects takes longer than storing them.
 function placementOf(file, at, width, url, contentHash) {
@@ -139,6 +149,7 @@ function placementOf(file, at, width, url, contentHash) {
     aside: false,
     shown: true,
     element: null,
+    path,
     aboveFold: isFirst,
     largest: at === 0,
     loading: isFirst ? 'eager' : 'lazy',
