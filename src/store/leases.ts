@@ -11,6 +11,11 @@ export interface Holder {
 /** What the lease of a watch is called: it lasts for months, and is about surveys only while it makes one. */
 export const watchLease = 'watch';
 
+/** What the lease of a survey is called. */
+export function surveyLease(id: number): string {
+  return `survey-${id}`;
+}
+
 /** Whether a program that holds a lease may be changing what surveys share. */
 export function isAtWorkOnSurveys({ name }: Pick<Holder, 'name'>): boolean {
   return name !== watchLease;

@@ -140,7 +140,8 @@ describe('accidents', () => {
 
   attack('told', 'two programs at one survey, and one that deletes under another', async () => {
     cpSync(join(folder(), 'whole'), join(folder(), 'shared'), { recursive: true });
-    const child = start(survey('shared', '--json').with(5, 'second'), { cwd: folder() });
+    const call = survey('shared', '--json', '--pace', '600').with(5, 'second');
+    const child = start(call, { cwd: folder() });
     const ended = outcomeOf(child);
     await underWay('shared');
     const deleted = await run(['surveys', 'delete', 'kites', '--workspace', 'shared'], {

@@ -3,6 +3,7 @@ import type { Handler } from '../command.js';
 import type { surveysCommand } from '../commands/surveys.js';
 import { surveysForms } from '../forms/survey.js';
 import type { WorkspaceCheck } from '../../output/views/surveys.js';
+import { surveyLease } from '../../store/leases.js';
 import type { Workspace } from '../../store/workspace.js';
 import type { Thinned, ThinOptions } from '../../tasks/history/thin-surveys.js';
 import type { FileSettings } from '../options/config-file.js';
@@ -29,7 +30,7 @@ export const handler: Handler<typeof surveysCommand> = async (settings, file, { 
         ? await thinnedOf(workspace, { ...task, ...file, keep, dryRun, needed: neededBy(file) })
         : null;
     const surveys = check && check.database.length > 0 ? [] : workspace.surveys.list();
-    const running = surveys.filter(({ id }) => workspace.leases.isHeld(`survey-${id}`));
+    const running = surveys.filter(({ id }) => workspace.leases.isHeld(surveyLease(id)));
     const view = { surveys, running: running.map(({ id }) => id), check, thinned };
     await show(surveysForms, { ...view, size: await workspace.size() }, settings);
     return check && check.database.length > 0 ? 3 : 0;

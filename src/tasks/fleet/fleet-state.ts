@@ -1,4 +1,5 @@
 import type { FleetView } from '../../output/views/fleet.js';
+import { surveyLease } from '../../store/leases.js';
 import type { Workspace } from '../../store/workspace.js';
 import { fleetOf } from './crew.js';
 
@@ -18,7 +19,7 @@ export function fleetState(workspace: Workspace): FleetView {
       return {
         ...{ label, startedAt, pages, failed, total, measures: measures === '' ? null : measures },
         mayGrow: pages < total && total < most,
-        isLed: workspace.leases.isHeld(`survey-${id}`),
+        isLed: workspace.leases.isHeld(surveyLease(id)),
         ...{ pagesPerMinute, minutes },
         minutesLeft: pagesPerMinute > 0 ? (total - pages) / pagesPerMinute : null,
       };

@@ -4,6 +4,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import type { Runner } from 'graphile-worker';
 import { launchBrowser } from '../../browser/chromium/launch.js';
 import { BrowserError, BusyError, WorkspaceError, messageOf } from '../../core/base/errors.js';
+import { surveyLease } from '../../store/leases.js';
 import { workerBeat } from '../../store/postgres/fleet.js';
 import type { FleetStore } from '../../store/postgres/fleet.js';
 import type { Workspace } from '../../store/workspace.js';
@@ -170,7 +171,7 @@ class Worker {
     for (const { id, label, measures: wanted } of this.#store.unfinished()) {
       if (Date.now() < (this.#givenUp.get(id)?.until ?? 0)) continue;
       if (this.#leading.has(id) || (wanted !== '' && wanted !== measures)) continue;
-      if (this.#workspace.leases.isHeld(`survey-${id}`)) continue;
+      if (this.#workspace.leases.isHeld(surveyLease(id))) continue;
       const settings = this.#store.settings(id) as FleetSettings | undefined;
       if (!settings) continue;
       const work = goOn(this.#workspace, this.#workspace.surveys.get(id), {

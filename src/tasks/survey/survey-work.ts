@@ -7,6 +7,7 @@ import type { SurveyHead } from '../../core/survey/survey.js';
 import type { Frontier } from '../../crawl/frontier.js';
 import { Pacer } from '../../crawl/pacer.js';
 import { Robots, robotsLimit } from '../../crawl/robots.js';
+import { surveyLease } from '../../store/leases.js';
 import type { Lease } from '../../store/leases.js';
 import type { Workspace } from '../../store/workspace.js';
 import { TextThread } from '../../texts/text-thread.js';
@@ -66,7 +67,7 @@ export async function workOn(
     try {
       const robots = new Robots(fetcher(options, open.reach, robotsLimit));
       const { head, frontier, visited } = await begin(robots);
-      const leading = workspace.leases.take(`survey-${head.id}`);
+      const leading = workspace.leases.take(surveyLease(head.id));
       lease = leading;
       const keeping = new KeepPages(pages, head.id, () => leading.confirm());
       crew = options.crew?.begin(head, options);

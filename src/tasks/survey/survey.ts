@@ -6,6 +6,7 @@ import { Frontier } from '../../crawl/frontier.js';
 import type { Scope } from '../../crawl/scope.js';
 import { Robots, robotsLimit } from '../../crawl/robots.js';
 import { parseStart } from '../../crawl/start.js';
+import { surveyLease } from '../../store/leases.js';
 import type { Workspace } from '../../store/workspace.js';
 import { fetcher } from './fetcher.js';
 import { readSitemaps, vouchedFor } from './read-sitemaps.js';
@@ -117,13 +118,17 @@ export async function beginForOthers(
  * Goes on with a survey that was interrupted, by whatever means: pages that are kept are not loaded
  * again, and none that was found is lost.
  *
- * @throws NotFoundError when there is no such survey; UsageError when it had come to its end.
+ * @throws NotFoundError when there is no such survey; UsageError when it had come to its end; BusyError when another program is
+ *   at work on it.
  */
 export async function resumeSurvey(
   workspace: Workspace,
   options: ResumeOptions,
 ): Promise<SurveyResult> {
-  return goOn(workspace, workspace.surveys.find(options.survey), options);
+  const head = workspace.surveys.find(options.survey);
+  // Before a browser is started: until it is, the other program may have come to its end.
+  workspace.leases.refuse(({ name }) => name === surveyLease(head.id));
+  return goOn(workspace, head, options);
 }
 
 /** The same with a survey that is at hand. */
