@@ -72,6 +72,7 @@ describe('a CSS selector as a person writes it', () => {
     ['.cards.large > .card > p > img', 'card'],
     ['#programme img.photo', 'card'],
     ['img[data-day="2"]', 'card'],
+    ['figure img:not([loading])', 'card'],
     ['main a img, .nowhere', 'second'],
     ['.card > img', 'second'],
     ['main img[loading=lazy]', 'second'],
@@ -98,6 +99,8 @@ describe('a CSS selector as a person writes it', () => {
     ['div:first-child img', ':first-child'],
     ['a[href] img', '[href]'],
     ['img:not(:hover)', ':hover'],
+    ['a:not([href]) > img', '[href]'],
+    [':is(a[href] img)', '[href]'],
   ])('%s is told to ask for what is not kept: %s', (selector, part) => {
     expect(meantBy(selector)).toContain(`a survey does not keep what "${part}" asks for`);
   });

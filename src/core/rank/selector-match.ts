@@ -47,18 +47,23 @@ const keptAttributes = new Set(['id', 'class']);
 /** Pseudo-classes that are made of other selectors. */
 const composed = new Set(['is', 'where', 'matches', 'not']);
 
-/** The first part of a selector that asks for what is not kept: siblings, places among them, states, attributes. */
-function unknownIn(alternatives: readonly (readonly Selector[])[]): string | null {
+/**
+ * The first part of a selector that asks for what is not kept: siblings, places among them, states, attributes.
+ *
+ * @param isOuter whether it is about an element around the one that is meant
+ */
+function unknownIn(alternatives: readonly (readonly Selector[])[], isOuter = false): string | null {
   for (const parts of alternatives) {
     const last = parts.findLastIndex(isTraversal);
     for (const [at, part] of parts.entries()) {
+      const isAround = isOuter || at < last;
       if (part.type === SelectorType.Adjacent) return '+';
       if (part.type === SelectorType.Sibling) return '~';
-      if (part.type === SelectorType.Attribute && at < last && !keptAttributes.has(part.name))
+      if (part.type === SelectorType.Attribute && isAround && !keptAttributes.has(part.name))
         return `[${part.name}]`;
       if (part.type !== SelectorType.Pseudo) continue;
       if (!composed.has(part.name) || !Array.isArray(part.data)) return `:${part.name}`;
-      const within = unknownIn(part.data);
+      const within = unknownIn(part.data, isAround);
       if (within !== null) return within;
     }
   }
